@@ -1,0 +1,127 @@
+using System.Globalization;
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Core.Years;
+
+namespace SpringLoft.Core.Plans;
+
+/// <summary>A student as far as folders need to know: the name is "Family, Given".</summary>
+public sealed record PlanStudent(PersonId Id, string SortName, string? Number);
+
+/// <summary>What a plan is put to.</summary>
+/// <param name="Weeks">School weeks of the class's term or year, in order.</param>
+/// <param name="Students">In the order in which their folders are to stand.</param>
+public sealed record PlanSetting(IReadOnlyList<SchoolWeek> Weeks, IReadOnlyList<PlanStudent> Students);
+
+/// <summary>A folder that a plan asks for.</summary>
+/// <param name="Key">Stable: its place in the plan, and for which term, week, day, entry or student.</param>
+/// <param name="ParentKey">Key of the folder it stands in; null at the top.</param>
+/// <param name="Position">0 and up among its siblings: the order that the plan gave.</param>
+/// <param name="Clashed">True if a sibling had the name already and this one was told apart from it.</param>
+public sealed record UnfoldedFolder(
+    string Key, string? ParentKey, string Name, FolderRule Rule, PersonId? Student, int Position, bool Clashed);
+
+/// <summary>Unfolds a plan into folders. Pure: the same plan and setting give the same folders and keys.</summary>
+public static class PlanUnfolding
+{
+    /// <summary>More folders than this in one workspace are refused.</summary>
+    public const int MaxFolders = 20_000;
+
+    /// <summary>The folders in the order in which they stand, parents before children.</summary>
+    /// <exception cref="RefusedException"><c>plan-too-large</c>; <c>pattern-unknown-placeholder</c>.</exception>
+    public static IReadOnlyList<UnfoldedFolder> Unfold(FolderPlan plan, PlanSetting setting)
+    {
+        if (Count(plan, setting) is var n and > MaxFolders)
+            throw new RefusedException("plan-too-large", $"The plan would unfold to {n} folders.",
+                $"Keep it to {MaxFolders} a workspace: let fewer lines stand for each day or each student.", "plan");
+        var folders = new List<UnfoldedFolder>();
+        Level(plan.Lines, null, new Place(setting.Weeks, null, null, null, null, null, 0, 0), setting, folders);
+        return folders;
+    }
+
+    /// <summary>How many folders <see cref="Unfold"/> gives, without making them.</summary>
+    public static long Count(FolderPlan plan, PlanSetting setting) =>
+        plan.Lines.Sum(line => CountLine(line, setting.Weeks, setting.Students.Count));
+
+    /// <summary>What is not there yet: put to a workspace again, nothing doubles.</summary>
+    /// <param name="unfolded">From <see cref="Unfold"/>.</param>
+    /// <param name="present">Keys of the folders that stand, those in the bin included: what a teacher binned stays binned.</param>
+    public static IReadOnlyList<UnfoldedFolder> Missing(IEnumerable<UnfoldedFolder> unfolded, IReadOnlySet<string> present) =>
+        [.. unfolded.Where(f => !present.Contains(f.Key))];
+
+    private sealed record Place(
+        IReadOnlyList<SchoolWeek> Weeks, Term? Term, SchoolWeek? Week, LocalDate? Day, string? Entry, PlanStudent? Student, int Number, int Of);
+
+    private static long CountLine(PlanLine line, IReadOnlyList<SchoolWeek> weeks, int students)
+    {
+        long Below(IReadOnlyList<SchoolWeek> w) => line.Within.Sum(l => CountLine(l, w, students));
+        return line.Stands switch
+        {
+            Stands.Once => 1 + Below(weeks),
+            Stands.EachTerm => weeks.GroupBy(w => w.Term).Sum(t => 1 + Below([.. t])),
+            Stands.EachSchoolWeek => weeks.Sum(w => 1 + Below([w])),
+            Stands.EachSchoolDay => weeks.Sum(w => w.Days.Sum(d => 1 + Below([w with { Days = [d] }]))),
+            Stands.EachEntry => line.Entries.Count * (1 + Below(weeks)),
+            Stands.EachStudent => students * (1 + Below(weeks)),
+            _ => throw new ArgumentOutOfRangeException(nameof(line)),
+        };
+    }
+
+    private static void Level(
+        IReadOnlyList<PlanLine> lines, UnfoldedFolder? parent, Place at, PlanSetting setting, List<UnfoldedFolder> into)
+    {
+        var taken = new HashSet<string>();
+        var position = 0;
+        foreach (var line in lines)
+        {
+            foreach (var (mark, place) in Times(line, at, setting))
+            {
+                var (name, clashed) = NameOf(line, place, taken);
+                taken.Add(SafeName.Key(name));
+                var key = $"{(parent is null ? "" : parent.Key + "/")}{line.Key}{mark}";
+                var folder = new UnfoldedFolder(key, parent?.Key, name, line.Rule,
+                    line.Rule == FolderRule.OneEach ? place.Student?.Id : null, position++, clashed);
+                into.Add(folder);
+                Level(line.Within, folder, place, setting, into);
+            }
+        }
+    }
+
+    private static IEnumerable<(string Mark, Place At)> Times(PlanLine line, Place at, PlanSetting setting) => line.Stands switch
+    {
+        Stands.Once => [("", at)],
+        Stands.EachTerm => Numbered([.. at.Weeks.GroupBy(w => w.Term)], (t, p) => ($":{t.Key.First:uuuu-MM-dd}", p with { Term = t.Key, Weeks = [.. t] }), at),
+        // The week's own date would move its key when the calendar is changed by a day; its number does not.
+        Stands.EachSchoolWeek => Numbered(at.Weeks, (w, p) => ($":w{w.Number}{(at.Term is null ? $"@{w.Term.Name}" : "")}", p with { Week = w, Term = w.Term, Weeks = [w], Number = w.Number }), at),
+        Stands.EachSchoolDay => Numbered([.. at.Weeks.SelectMany(w => w.Days.Select(d => (w, d)))],
+            (x, p) => ($":{x.d:uuuu-MM-dd}", p with { Day = x.d, Week = x.w, Term = x.w.Term, Weeks = [x.w with { Days = [x.d] }] }), at),
+        Stands.EachEntry => Numbered(line.Entries, (e, p) => ($":{e}", p with { Entry = e }), at),
+        Stands.EachStudent => Numbered(setting.Students, (s, p) => ($":{s.Id.Value}", p with { Student = s }), at),
+        _ => throw new ArgumentOutOfRangeException(nameof(line)),
+    };
+
+    private static IEnumerable<(string, Place)> Numbered<T>(IReadOnlyList<T> times, Func<T, Place, (string, Place)> one, Place at) =>
+        times.Select((t, i) => one(t, at with { Number = i + 1, Of = times.Count }));
+
+    private static (string Name, bool Clashed) NameOf(PlanLine line, Place at, HashSet<string> taken)
+    {
+        var culture = CultureInfo.InvariantCulture;
+        string Padded(int n, int of) => n.ToString(new string('0', Math.Max(2, of.ToString(culture).Length)), culture);
+        var filled = Naming.NamePattern.Fill(line.NamePattern, new Dictionary<string, string?>
+        {
+            ["term"] = at.Term?.Name,
+            ["week"] = at.Week is { } w ? Padded(w.Number, at.Of) : null,
+            ["weekday"] = at.Day?.ToString("ddd", culture),
+            ["day"] = at.Day?.ToString("d MMM", culture),
+            ["date"] = at.Day?.ToString("uuuu-MM-dd", culture),
+            ["number"] = at.Of > 0 ? Padded(at.Number, at.Of) : null,
+            ["entry"] = at.Entry,
+            ["student"] = at.Student?.SortName,
+            ["student number"] = at.Student?.Number,
+        });
+        var safe = SafeName.Make(filled)?.Name ?? line.Key;
+        if (!taken.Contains(SafeName.Key(safe))) return (safe, false);
+        if (at.Student?.Number is { } number) safe = $"{safe} ({number})";
+        return (SafeName.Distinct(safe, taken, isFile: false), true);
+    }
+}

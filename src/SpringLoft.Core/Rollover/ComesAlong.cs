@@ -1,0 +1,52 @@
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Core.Rollover;
+
+/// <summary>A folder of last year's class.</summary>
+public sealed record OldFolder(FolderId Id, FolderId? Parent, FolderRule Rule, PersonId? Student, bool Binned);
+
+/// <summary>An item of last year's class.</summary>
+/// <param name="AddedByStudent">True if a student put it in: then it is work of students and stays.</param>
+public sealed record OldItem(ItemId Id, IReadOnlyList<FolderId> FiledIn, bool AddedByStudent, bool Binned);
+
+/// <summary>What there is in last year's class, besides folders and items.</summary>
+public sealed record OldCounts(int Assignments, int BinnedAssignments, int Students, int CoTeachers, int Notices, int Work);
+
+/// <summary>One line of the list of what comes along and what stays.</summary>
+public sealed record AlongLine(string What, int Comes, int Stays, string Why);
+
+/// <summary>What comes along into next year's class and what does not.</summary>
+public sealed record ComesAlong(IReadOnlyList<FolderId> Folders, IReadOnlyList<ItemId> Items, IReadOnlyList<AlongLine> Lines)
+{
+    /// <summary>
+    /// The set-up comes: folders, staff's items, assignments as drafts without a date. Students, co-teachers, notices and
+    /// work of students stay, and so does what is in the bin.
+    /// </summary>
+    public static ComesAlong Decide(IReadOnlyList<OldFolder> folders, IReadOnlyList<OldItem> items, OldCounts counts)
+    {
+        var byId = folders.ToDictionary(f => f.Id);
+        // A folder inside one that stays can't come either: it would have nowhere to stand.
+        bool Comes(OldFolder f) => !f.Binned && f.Student is null
+            && (f.Parent is not { } p || !byId.TryGetValue(p, out var parent) || Comes(parent));
+        var coming = folders.Where(Comes).Select(f => f.Id).ToHashSet();
+        var own = folders.Count(f => !f.Binned && !coming.Contains(f.Id));
+        var things = items.Where(i => !i.Binned && !i.AddedByStudent && (i.FiledIn.Count == 0 || i.FiledIn.Any(coming.Contains))).ToList();
+        var byStudents = items.Count(i => !i.Binned && i.AddedByStudent);
+        var inOwn = items.Count(i => !i.Binned && !i.AddedByStudent) - things.Count;
+        var binned = folders.Count(f => f.Binned) + items.Count(i => i.Binned) + counts.BinnedAssignments;
+
+        List<AlongLine> lines =
+        [
+            new("Folders", coming.Count, own, "Students' own folders stay; new ones unfold for new students."),
+            new("Files and links of staff", things.Count, inOwn, inOwn > 0 ? "What stands only in a student's own folder stays." : "The same bytes, not copied."),
+            new("Assignments", counts.Assignments, 0, "As drafts without a date."),
+            new("Students", 0, counts.Students, "Next year has other students."),
+            new("Co-teachers", 0, counts.CoTeachers, "Added anew by the lead teacher."),
+            new("Notices", 0, counts.Notices, "They were for this year."),
+            new("Pieces of work", 0, counts.Work, "Work belongs to the students who made it."),
+            new("Files of students", 0, byStudents, "Work belongs to the students who made it."),
+            new("Things in the bin", 0, binned, "What was binned stays binned."),
+        ];
+        return new([.. folders.Where(f => coming.Contains(f.Id)).Select(f => f.Id)], [.. things.Select(i => i.Id)], lines);
+    }
+}

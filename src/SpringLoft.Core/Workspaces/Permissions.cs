@@ -1,0 +1,98 @@
+namespace SpringLoft.Core.Workspaces;
+
+/// <summary>Everything that a person can ask the program to do, as far as permission goes.</summary>
+public enum Act
+{
+    /// <summary>One's own sign-in: nothing but being signed in.</summary>
+    OwnSignIn,
+
+    /// <summary>See the classes that one has something to do with.</summary>
+    SeeOwnClasses,
+
+    /// <summary>See the board, plans and calendar.</summary>
+    SeeBoard,
+
+    /// <summary>Look people up in the directory.</summary>
+    SearchDirectory,
+
+    /// <summary>Make a class, or preview one.</summary>
+    MakeClass,
+
+    /// <summary>Read the audit trail.</summary>
+    SeeAudit,
+
+    /// <summary>Move the date that the demo believes in.</summary>
+    MoveDate,
+
+    /// <summary>Look into the workspace of a class; what is seen there is decided folder by folder.</summary>
+    SeeClass,
+
+    /// <summary>Put a file into a folder; which folder is decided folder by folder.</summary>
+    AddItem,
+
+    /// <summary>Hand in, take back and keep one's own work.</summary>
+    HandIn,
+
+    /// <summary>Fetch one's own work from a class, also after leaving it.</summary>
+    TakeHome,
+
+    /// <summary>Arrange folders, assignments, notices; see the roster.</summary>
+    Arrange,
+
+    /// <summary>Enroll and remove people.</summary>
+    ManageRoster,
+
+    /// <summary>See, mark and return the work of students.</summary>
+    Mark,
+
+    /// <summary>Open a class to its students.</summary>
+    OpenClass,
+
+    /// <summary>Close, archive and restore a class; fetch its package.</summary>
+    CloseClass,
+
+    /// <summary>Make next year's class from this one.</summary>
+    RollOver,
+}
+
+/// <summary>The one place where it says who may ask for what.</summary>
+public static class Permissions
+{
+    /// <summary>Is the act decided by the person's place in a class, rather than in the school?</summary>
+    public static bool IsAboutClass(Act act) => act >= Act.SeeClass;
+
+    /// <summary>May a person of this role in the school do an act that is about no class?</summary>
+    public static bool InSchool(SchoolRole role, Act act) => act switch
+    {
+        Act.OwnSignIn or Act.SeeOwnClasses => true,
+        Act.SeeBoard or Act.SearchDirectory or Act.MakeClass => role is SchoolRole.Teacher or SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate => role is SchoolRole.Coordinator,
+        _ => false,
+    };
+
+    /// <summary>May a person who stands so to a class do this in it? The state of the class is for the use case to judge.</summary>
+    public static bool InClass(Standing standing, Act act) => act switch
+    {
+        Act.TakeHome => standing >= Standing.Left,
+        Act.SeeClass => standing >= Standing.Student,
+        Act.AddItem => standing >= Standing.Student,
+        Act.HandIn => standing is Standing.Student,
+        Act.Arrange or Act.Mark or Act.ManageRoster => standing >= Standing.CoTeacher,
+        Act.OpenClass or Act.CloseClass or Act.RollOver => standing >= Standing.Lead,
+        _ => false,
+    };
+
+    /// <summary>A person's place relative to a class.</summary>
+    /// <param name="role">In the school.</param>
+    /// <param name="inClass">In the class; null if never on its roster.</param>
+    /// <param name="left">True if taken off the roster since.</param>
+    public static Standing StandingOf(SchoolRole role, ClassRole? inClass, bool left) => (role, inClass, left) switch
+    {
+        (SchoolRole.Coordinator, _, _) => Standing.Coordinator,
+        (_, ClassRole.Student, true) => Standing.Left,
+        (_, _, true) or (_, null, _) => Standing.SignedIn,
+        (_, ClassRole.Lead, _) => Standing.Lead,
+        (_, ClassRole.CoTeacher, _) => Standing.CoTeacher,
+        _ => Standing.Student,
+    };
+}
