@@ -90,11 +90,11 @@ public static class PlanUnfolding
     private static IEnumerable<(string Mark, Place At)> Times(PlanLine line, Place at, PlanSetting setting) => line.Stands switch
     {
         Stands.Once => [("", at)],
-        Stands.EachTerm => Numbered([.. at.Weeks.GroupBy(w => w.Term)], (t, p) => ($":{t.Key.First:uuuu-MM-dd}", p with { Term = t.Key, Weeks = [.. t] }), at),
-        // The week's own date would move its key when the calendar is changed by a day; its number does not.
-        Stands.EachSchoolWeek => Numbered(at.Weeks, (w, p) => ($":w{w.Number}{(at.Term is null ? $"@{w.Term.Name}" : "")}", p with { Week = w, Term = w.Term, Weeks = [w], Number = w.Number }), at),
+        Stands.EachTerm => Numbered([.. at.Weeks.GroupBy(w => w.Term)], (t, p) => ($":{t.Key.Name}", p with { Term = t.Key, Weeks = [.. t] }), at),
+        // Keys go by week and weekday, not by date: next year's folder for the same week is found by the same key.
+        Stands.EachSchoolWeek => Numbered(at.Weeks, (w, p) => ($":w{w.Ordinal}", p with { Week = w, Term = w.Term, Weeks = [w], Number = w.Number }), at),
         Stands.EachSchoolDay => Numbered([.. at.Weeks.SelectMany(w => w.Days.Select(d => (w, d)))],
-            (x, p) => ($":{x.d:uuuu-MM-dd}", p with { Day = x.d, Week = x.w, Term = x.w.Term, Weeks = [x.w with { Days = [x.d] }] }), at),
+            (x, p) => ($":w{x.w.Ordinal}-{(int)x.d.DayOfWeek}", p with { Day = x.d, Week = x.w, Term = x.w.Term, Weeks = [x.w with { Days = [x.d] }] }), at),
         Stands.EachEntry => Numbered(line.Entries, (e, p) => ($":{e}", p with { Entry = e }), at),
         Stands.EachStudent => Numbered(setting.Students, (s, p) => ($":{s.Id.Value}", p with { Student = s }), at),
         _ => throw new ArgumentOutOfRangeException(nameof(line)),

@@ -2,10 +2,11 @@ namespace SpringLoft.Core.Years;
 
 /// <summary>A calendar week with at least one school day in it.</summary>
 /// <param name="Number">1 and up; through the year or within its term.</param>
+/// <param name="Ordinal">1 and up through the year, whatever the numbering.</param>
 /// <param name="Term">The term that its first school day lies in.</param>
 /// <param name="Starts">The first calendar day of the week, school day or not.</param>
 /// <param name="Days">Its school days in order, one at the least.</param>
-public sealed record SchoolWeek(int Number, Term Term, LocalDate Starts, IReadOnlyList<LocalDate> Days)
+public sealed record SchoolWeek(int Number, int Ordinal, Term Term, LocalDate Starts, IReadOnlyList<LocalDate> Days)
 {
     /// <summary>First and last school day, which label the week.</summary>
     public (LocalDate First, LocalDate Last) Label => (Days[0], Days[^1]);
@@ -34,7 +35,7 @@ public static class SchoolWeeks
             var term = year.Terms.First(t => t.First <= days[0] && days[0] <= t.Last);
             number = year.Numbering == WeekNumbering.PerTerm && term != last ? 1 : number + 1;
             last = term;
-            weeks.Add(new SchoolWeek(number, term, start, days));
+            weeks.Add(new SchoolWeek(number, weeks.Count + 1, term, start, days));
         }
         return weeks;
     }

@@ -1,0 +1,82 @@
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.App.Assignments;
+
+/// <summary>What an assignment is made from.</summary>
+/// <param name="Points">Full marks; null for work without a score.</param>
+/// <param name="Folders">Where it is filed; one at the least.</param>
+/// <param name="Students">Whom it is given to; empty for the whole class.</param>
+public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish);
+
+/// <summary>A made assignment, and who of those it is given to can't see it.</summary>
+/// <param name="BlindSpots">Students who can't see any folder it is filed in.</param>
+public sealed record MadeAssignment(AssignmentId Id, IReadOnlyList<string> BlindSpots);
+
+/// <summary>Makes, publishes and bins assignments.</summary>
+public sealed class Assigning(Premises premises)
+{
+    /// <summary>Makes an assignment, as a draft or published.</summary>
+    public MadeAssignment Make(Caller by, ClassId id, NewAssignment n)
+    {
+        var title = Refusals.Needed(n.Title, "title", "The title", 120);
+        var instructions = Refusals.NotLonger(n.Instructions?.Trim() ?? "", "instructions", "The instructions", 20_000);
+        if (n.Points is { } p && (p <= 0 || p > 10_000)) throw new RefusedException("points-range", $"{p} points is not between 0 and 10,000.", "Type a number in that range, or leave it empty.", "points");
+        if (n.Folders is not { Count: > 0 } folders) throw new RefusedException("missing", "The assignment is filed in no folder, so no student would find it.", "Tick at least one folder.", "folders");
+        return premises.Db.Write(c =>
+        {
+            var at = ClassGate.Find(c, by, id).NotArchived();
+            var there = FolderStore.OfClass(c, id);
+            if (folders.Any(f => there.All(t => t.Id != f))) throw Refusals.NotFound("folder");
+            var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
+            var given = n.Students ?? [];
+            if (given.Any(g => roster.All(m => m.PersonId != g))) throw Refusals.NotFound("student on the roster");
+            if (AssignmentStore.OfClass(c, id).FirstOrDefault(a => SafeName.Clash(a.Title, title)) is { } same)
+                throw new RefusedException("name-taken", $"There is already an assignment “{same.Title}”.", "Give this one another title, so that students can tell them apart.", "title");
+            var now = premises.Clock.Now;
+            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, MadeAt = now }, folders, given);
+            if (n.Publish) AssignmentStore.Publish(c, made, 1, now);
+            Premises.Add(c, by, now, new(n.Publish ? "published assignment" : "drafted assignment", "assignment", made.Value, id, title));
+            return new MadeAssignment(made, Blind(at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]));
+        });
+    }
+
+    /// <summary>Publishes a draft.</summary>
+    public void Publish(Caller by, ClassId id, AssignmentId assignment, int version) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
+        if (a.PublishedAt is not null) throw new RefusedException("assignment-published", $"“{a.Title}” is published already.", "Nothing to do.");
+        var now = premises.Clock.Now;
+        if (!AssignmentStore.Publish(c, assignment, version, now)) throw Refusals.ChangedMeanwhile("assignment");
+        Premises.Add(c, by, now, new("published assignment", "assignment", assignment.Value, id, a.Title));
+    });
+
+    /// <summary>Bins an assignment; refused while the teacher holds any of its work.</summary>
+    public void Bin(Caller by, ClassId id, AssignmentId assignment) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
+        var work = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == assignment).ToList();
+        var held = work.Count(w => WorkFlow.Holder(w.State) == HeldBy.Teacher);
+        if (held > 0)
+            throw new RefusedException("work-held", $"The teacher holds {held} pieces of work for “{a.Title}”: binned now they would be gone for the students too.", "Return them first.");
+        if (work.Count > 0)
+            throw new RefusedException("assignment-has-work", $"{work.Count} students have work in “{a.Title}”.", "Keep it: it goes into the archive with the class.");
+        var now = premises.Clock.Now;
+        AssignmentStore.Bin(c, assignment, now);
+        Premises.Add(c, by, now, new("binned", "assignment", assignment.Value, id, a.Title));
+    });
+
+    private static List<string> Blind(ClassAndPlace at, IReadOnlyList<FolderRow> there, IReadOnlyList<FolderId> folders, List<MemberRow> given)
+    {
+        var facts = there.Select(f => f.Fact).ToList();
+        return [.. given.Where(m => new Access(new Viewer(m.PersonId, Standing.Student, m.MayPost, ClassState.Open, at.Class.AfterArchive), facts).OfThing(folders) < Right.View)
+            .Select(m => m.Name.Display)];
+    }
+}

@@ -1,0 +1,94 @@
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.App.Assignments;
+
+/// <summary>A student's own work: put files in, hand in, take back.</summary>
+public sealed class StudentWork(Premises premises)
+{
+    /// <summary>Streams a file into one's work for an assignment.</summary>
+    public async Task<WorkFileView> AddFile(Caller by, ClassId id, AssignmentId assignment, string? name, Stream content, CancellationToken stop)
+    {
+        var safe = Items.CheckName(name);
+        premises.Db.Read(c => { CheckFiles(c, by, id, assignment); return true; });
+        var file = await FileIntake.TakeIn(premises, content, safe.Name, stop).ConfigureAwait(false);
+        return premises.Db.Write(c =>
+        {
+            CheckFiles(c, by, id, assignment);
+            var now = premises.Clock.Now;
+            var work = WorkStore.Begin(c, id, assignment, by.Id);
+            ItemStore.AddBlob(c, file, now);
+            var free = SafeName.Distinct(safe.Name, WorkStore.Files(c, work.Id).Select(f => SafeName.Key(f.Name)).ToHashSet(), isFile: true);
+            var made = WorkStore.AddFile(c, work.Id, free, file.Sha256, by.Id, now);
+            Premises.Add(c, by, now, new("added to own work", "work", work.Id.Value, id, free));
+            return new WorkFileView(made, free, file.Size, now);
+        });
+    }
+
+    /// <summary>Takes a file out of one's work, while one holds it.</summary>
+    public void RemoveFile(Caller by, ClassId id, AssignmentId assignment, long file) => premises.Db.Write(c =>
+    {
+        CheckFiles(c, by, id, assignment);
+        var work = WorkStore.Of(c, assignment, by.Id) ?? throw Refusals.NotFound("work");
+        var row = WorkStore.Files(c, work.Id).FirstOrDefault(f => f.Id == file) ?? throw Refusals.NotFound("file");
+        WorkStore.RemoveFile(c, work.Id, file);
+        Premises.Add(c, by, premises.Clock.Now, new("took out of own work", "work", work.Id.Value, id, row.Name));
+    });
+
+    /// <summary>Hands in: from now on the teacher holds the work.</summary>
+    public void HandIn(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "handed in", (work, at, now) =>
+    {
+        var next = WorkFlow.HandIn(work.Fact, at);
+        return work.Row with { State = next.State, Score = next.Score, HandedInAt = now };
+    });
+
+    /// <summary>Takes back what is not marked yet.</summary>
+    public void TakeBack(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "took back", (work, at, _) =>
+    {
+        var next = WorkFlow.TakeBack(work.Fact, at);
+        return work.Row with { State = next.State, HandedInAt = null };
+    });
+
+    /// <summary>Opens a file of one's own work.</summary>
+    public Download Open(Caller who, ClassId id, AssignmentId assignment, long file) => premises.Db.Read(c =>
+    {
+        CheckSees(c, who, id, assignment);
+        var work = WorkStore.Of(c, assignment, who.Id) ?? throw Refusals.NotFound("work");
+        var row = WorkStore.Files(c, work.Id).FirstOrDefault(f => f.Id == file) ?? throw Refusals.NotFound("file");
+        return new Download(row.Name, premises.Files.Open(row.Sha256), row.Size);
+    });
+
+    private void Step(Caller by, ClassId id, AssignmentId assignment, string act, Func<(WorkRow Row, WorkFact Fact), WorkSetting, Instant, WorkRow> decide) => premises.Db.Write(c =>
+    {
+        var (at, a) = CheckSees(c, by, id, assignment);
+        var row = WorkStore.Begin(c, id, assignment, by.Id);
+        var now = premises.Clock.Now;
+        var fact = new WorkFact(row.State, WorkStore.Files(c, row.Id).Count, row.Score);
+        var next = decide((row, fact), Setting(at, a), now);
+        if (!WorkStore.Save(c, next)) throw Refusals.ChangedMeanwhile("work");
+        Premises.Add(c, by, now, new(act, "work", row.Id.Value, id, a.Title));
+    });
+
+    private static void CheckFiles(IDbConnection c, Caller by, ClassId id, AssignmentId assignment)
+    {
+        var (at, a) = CheckSees(c, by, id, assignment);
+        var row = WorkStore.Of(c, assignment, by.Id);
+        WorkFlow.CheckChangeFiles(new(row?.State ?? WorkState.Working, 0, row?.Score), Setting(at, a));
+    }
+
+    private static (ClassAndPlace At, AssignmentRow Assignment) CheckSees(IDbConnection c, Caller who, ClassId id, AssignmentId assignment)
+    {
+        var at = ClassGate.Find(c, who, id);
+        var a = AssignmentStore.Find(c, id, assignment);
+        var access = new Access(at.Viewer(who.Id), FolderStore.OfClass(c, id).Select(f => f.Fact));
+        if (a is null || !AssignmentSight.Sees(a.PublishedAt is not null, [.. AssignmentStore.GivenTo(c, id)[assignment]], who.Id, access.OfThing(AssignmentStore.Filings(c, id)[assignment])))
+            throw Refusals.NotFound("assignment");
+        return (at, a);
+    }
+
+    private static WorkSetting Setting(ClassAndPlace at, AssignmentRow a) => new(at.Class.State, a.PublishedAt is not null, at.Member?.MayPost ?? false, a.Points);
+}

@@ -1,0 +1,31 @@
+using System.Security.Cryptography;
+using System.Text;
+using SpringLoft.Core.Closing;
+using SpringLoft.Formats.Bags;
+using SpringLoft.Store.Files;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.App.Closing;
+
+/// <summary>What the archive package of a class holds, computed from the workspace; the same workspace gives the same package.</summary>
+internal sealed record ArchivePackage(ClassRow Class, IReadOnlyList<BagFile> Payload)
+{
+    internal static ArchivePackage Of(IDbConnection c, FileStore store, ClassId id)
+    {
+        var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
+        var contents = ClassContents.Load(c, id);
+        var files = PackageLayout.Archive(contents.Folders, contents.Items, contents.Work)
+            .Select(f => new BagFile(f.Path, f.File.Sha512, f.File.Size, f.File.Modified, () => store.Open(f.File.Sha256)));
+        return new(k, [.. files, .. ClassMetadata.Files(c, k)]);
+    }
+
+    /// <summary>The folder at the top of the package; the zip is called the same.</summary>
+    internal string Folder => Core.Naming.SafeName.Make(Class.Name)?.Name ?? "class";
+
+    /// <summary>Path to SHA-512 of everything that must be in the package.</summary>
+    internal IReadOnlyDictionary<string, string> Listing => Payload.ToDictionary(f => f.Path, f => f.Sha512, StringComparer.Ordinal);
+
+    /// <summary>One digest over the listing: two packages with the same one hold the same.</summary>
+    internal string Fingerprint => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(
+        string.Concat(Payload.OrderBy(f => f.Path, StringComparer.Ordinal).Select(f => $"{f.Sha512}  {f.Path}\n")))));
+}

@@ -1,0 +1,67 @@
+using System.Globalization;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Unicode;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Formats.Bags;
+using SpringLoft.Formats.Csv;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Closing;
+
+/// <summary>The metadata part of an archive package: what is no file in the workspace, each table as CSV and as JSON. Described in docs/archive-package.md.</summary>
+internal static class ClassMetadata
+{
+    private static readonly JsonSerializerOptions Json = new() { WriteIndented = true, NewLine = "\n", Encoder = JavaScriptEncoder.Create(UnicodeRanges.All) };
+
+    internal static IEnumerable<BagFile> Files(IDbConnection c, ClassRow k)
+    {
+        var stamp = k.MadeAt;
+        foreach (var (name, header, rows) in Tables(c, k))
+        {
+            yield return BagFile.Of($"metadata/{name}.csv", CsvTable.Write(header, rows), stamp);
+            var objects = rows.Select(r => header.Zip(r).ToDictionary(x => x.First, x => x.Second)).ToList();
+            yield return BagFile.Of($"metadata/{name}.json", JsonSerializer.SerializeToUtf8Bytes(objects, Json), stamp);
+        }
+    }
+
+    private static IEnumerable<(string Name, string[] Header, List<string?[]> Rows)> Tables(IDbConnection c, ClassRow k)
+    {
+        var members = RosterStore.Members(c, k.Id);
+        var people = members.ToDictionary(m => m.PersonId);
+        var folders = FolderStore.OfClass(c, k.Id);
+        var assignments = AssignmentStore.OfClass(c, k.Id);
+        var titles = assignments.ToDictionary(a => a.Id, a => a.Title);
+        var work = WorkStore.OfClass(c, k.Id);
+        string User(PersonId id) => people.TryGetValue(id, out var m) ? m.UserName : Number(id.Value)!;
+
+        yield return ("class", ["name", "course", "section", "period", "schoolYear", "teacherShown", "made", "opened"],
+            [[k.Name, k.Course, k.Section, k.Period, YearStore.All(c).First(y => y.Id == k.YearId).Year.Label, k.TeacherShown, At(k.MadeAt), At(k.OpenedAt)]]);
+        yield return ("roster", ["userName", "givenName", "familyName", "studentNumber", "grade", "role", "mayPost", "joined", "left"],
+            [.. members.Select(m => new[] { m.UserName, m.Given, m.Family, m.StudentNumber, m.Grade, m.Role.ToString(), m.MayPost ? "true" : "false", At(m.JoinedAt), At(m.LeftAt) })]);
+        yield return ("folders", ["folder", "inFolder", "name", "position", "rule", "ownFolderOf"],
+            [.. folders.Select(f => new[] { Number(f.Id.Value), Number(f.ParentId?.Value), f.Name, Number(f.Position), f.Rule.ToString(), f.StudentId is { } s ? User(s) : null })]);
+        var filings = ItemStore.Filings(c, k.Id).ToLookup(f => f.Item, f => f.Folder);
+        yield return ("items", ["item", "kind", "name", "folders", "address", "sha512", "bytes", "addedBy", "added"],
+            [.. ItemStore.OfClass(c, k.Id).Select(i => new[] { Number(i.Id.Value), i.Kind, i.Name, Ids(filings[i.Id]), i.Url, i.Sha512, Number(i.Size), User(i.AddedBy), At(i.AddedAt) })]);
+        var placed = AssignmentStore.Filings(c, k.Id);
+        var given = AssignmentStore.GivenTo(c, k.Id);
+        yield return ("assignments", ["assignment", "title", "instructions", "points", "due", "published", "folders", "givenTo"],
+            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), a.DueOn?.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Select(User)) })]);
+        yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned"],
+            [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt) })]);
+        yield return ("comments", ["work", "author", "text", "at"],
+            [.. WorkStore.CommentsOfClass(c, k.Id).OrderBy(g => g.Key.Value).SelectMany(g => g).Select(m => new[] { Number(m.WorkId.Value), m.Author, m.Text, At(m.At) })]);
+        yield return ("notices", ["author", "text", "posted"],
+            [.. ClassStore.Notices(c, k.Id).Select(n => new[] { n.Author, n.Text, At(n.PostedAt) })]);
+    }
+
+    private static string Ids(IEnumerable<FolderId> folders) => string.Join(' ', folders.Select(f => f.Value).Order());
+
+    private static string? Number(IFormattable? n) => n?.ToString(null, CultureInfo.InvariantCulture);
+
+    private static string? At(Instant? at) => at?.ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,66 @@
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Runs;
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Closing;
+
+/// <summary>An archived class in the loft.</summary>
+/// <param name="Sha512">Of the package, to be compared with a copy kept elsewhere.</param>
+public sealed record LoftClass(ClassId Id, string Name, string Mark, string Lead, LocalDate? Archived, string? Package, long? Size, int? Files, string? Sha512, bool MayRestore, ClassId? NextYear);
+
+/// <summary>A school year in the loft.</summary>
+public sealed record LoftYear(string Label, IReadOnlyList<LoftClass> Classes);
+
+/// <summary>Where archived classes stand, by school year.</summary>
+public sealed class Loft(Premises premises)
+{
+    /// <summary>Archived classes by year, newest first: all for a coordinator, one's own for others.</summary>
+    public IReadOnlyList<LoftYear> See(Caller who) => premises.Db.Read(c =>
+    {
+        var packages = RunStore.Archives(c);
+        var classes = ClassStore.Archived(c);
+        if (who.Role != SchoolRole.Coordinator)
+        {
+            var mine = ClassStore.OfPerson(c, who.Id).Select(k => k.Id).ToHashSet();
+            classes = [.. classes.Where(k => mine.Contains(k.Id))];
+        }
+        return YearStore.All(c).Reverse().Select(y =>
+        {
+            var staff = StaffStore.Of(c, y.Id);
+            return new LoftYear(y.Year.Label, [.. classes.Where(k => k.YearId == y.Id).Select(k =>
+            {
+                var p = packages.GetValueOrDefault(k.Id);
+                var may = Permissions.InClass(ClassGate.Find(c, who, k.Id).Standing, Act.CloseClass);
+                return new LoftClass(k.Id, k.Name, k.Mark, staff.Lead(k.Id), k.ArchivedAt is { } a ? premises.Clock.DateOf(a) : null,
+                    p?.Name, p?.Size, p?.Files, p?.Sha512, may, ClassStore.RolledTo(c, k.Id)?.Id);
+            })]);
+        }).Where(y => y.Classes.Count > 0).ToList();
+    });
+
+    /// <summary>Opens the newest verified archive package of a class.</summary>
+    public Download OpenPackage(ClassId id) => premises.Db.Read(c =>
+    {
+        var p = RunStore.Archives(c).GetValueOrDefault(id) ?? throw new RefusedException("not-found", "This class has no archive package yet.", "Close the class first.");
+        return new Download(p.Name, premises.Files.Open(p.Sha256), p.Size);
+    });
+
+    /// <summary>Opens the asker's own take-home from a class.</summary>
+    public Download OpenTakeHome(Caller who, ClassId id) => premises.Db.Read(c =>
+    {
+        var p = RunStore.TakeHome(c, id, who.Id) ?? throw new RefusedException("not-found", "There is no take-home for you from this class yet.", "It is made when the class is closed.");
+        return new Download(p.Name, premises.Files.Open(p.Sha256), p.Size);
+    });
+
+    /// <summary>Takes a class out of the loft: it is open again, as it was. Its packages stay.</summary>
+    public void Restore(Caller by, ClassId id, int version) => premises.Db.Write(c =>
+    {
+        var k = ClassGate.Find(c, by, id).Class;
+        if (k.State != ClassState.Archived) throw new RefusedException("class-not-archived", $"“{k.Name}” is not archived.", "Nothing to restore.");
+        var now = premises.Clock.Now;
+        if (!ClassStore.SetState(c, k with { Version = version }, ClassState.Open, now, k.AfterArchive)) throw Refusals.ChangedMeanwhile("class");
+        Premises.Add(c, by, now, new("restored class", "class", id.Value, id, k.Name));
+    });
+}

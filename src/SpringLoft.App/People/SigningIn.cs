@@ -1,0 +1,86 @@
+using System.Security.Cryptography;
+using Microsoft.AspNetCore.Identity;
+using SpringLoft.Core.People;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.People;
+
+namespace SpringLoft.App.People;
+
+/// <summary>The person who is signed in, as the screens need it.</summary>
+public sealed record Me(PersonId Id, string Name, SchoolRole Role, bool MustChangePassword);
+
+/// <summary>Signing in and changing passwords. Hashes are those of ASP.NET Core's password hasher (PBKDF2).</summary>
+public sealed class SigningIn(Premises premises)
+{
+    private static readonly PasswordHasher<object> Hasher = new();
+    private static readonly object Nobody = new();
+    private static readonly string NobodysHash = Hasher.HashPassword(Nobody, Guid.NewGuid().ToString());
+
+    /// <summary>Makes a hash to be kept.</summary>
+    public static string Hash(string password) => Hasher.HashPassword(Nobody, password);
+
+    /// <summary>A new stamp; a sign-in made under an older one ends.</summary>
+    public static string NewStamp() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
+
+    /// <summary>Tests user name and password; gives the person and the stamp to be put into the cookie.</summary>
+    /// <exception cref="RefusedException"><c>sign-in-wrong</c>, the same whether the name or the password is; <c>sign-in-shut</c> while slowed down.</exception>
+    public (Me Me, string Stamp) SignIn(string? userName, string? password)
+    {
+        if (string.IsNullOrWhiteSpace(userName)) throw new RefusedException("missing", "The user name is missing.", "Type it in.", "userName");
+        if (string.IsNullOrEmpty(password)) throw new RefusedException("missing", "The password is missing.", "Type it in.", "password");
+        if (password.Length > SignInRules.MaxLength) throw Wrong();
+        var (person, kept) = premises.Db.Read(c =>
+        {
+            var p = PersonStore.ByUserName(c, userName.Trim());
+            return (p, p is null ? null : PersonStore.SignIn(c, p.Id));
+        });
+        if (person is not { Active: true } || kept is null)
+        {
+            // As slow as a real one, so that the time does not tell whether the name exists.
+            Hasher.VerifyHashedPassword(Nobody, NobodysHash, password);
+            throw Wrong();
+        }
+        var now = premises.Clock.Now;
+        if (kept.ShutUntil is { } until && now < until)
+            throw new RefusedException("sign-in-shut", $"Too many wrong passwords: sign-in for this name is shut for {Math.Ceiling((until - now).TotalSeconds)} s.", "Wait, then try again; your teacher can give you new details.");
+        if (Hasher.VerifyHashedPassword(Nobody, kept.PasswordHash, password) == PasswordVerificationResult.Failed)
+        {
+            var wrong = kept.WrongInRow + 1;
+            var wait = SignInRules.WaitAfter(wrong);
+            premises.Db.Write(c =>
+            {
+                PersonStore.SetWrong(c, person.Id, wrong, wait > Duration.Zero ? now + wait : null);
+                if (wait > Duration.Zero)
+                    Premises.Add(c, new Caller(person.Id, person.Role, person.Name.Display), now, new("slowed down sign-in", "person", person.Id.Value, null, $"{wrong} wrong passwords in a row"));
+            });
+            throw Wrong();
+        }
+        if (kept.WrongInRow > 0) premises.Db.Write(c => PersonStore.SetWrong(c, person.Id, 0, null));
+        return (new Me(person.Id, person.Name.Display, person.Role, kept.MustChange), kept.Stamp);
+    }
+
+    /// <summary>The person behind a cookie; null if the sign-in has ended since.</summary>
+    public Me? Who(PersonId id, string stamp) => premises.Db.Read(c =>
+        PersonStore.Find(c, id) is { Active: true } p && PersonStore.SignIn(c, id) is { } s && s.Stamp == stamp
+            ? new Me(p.Id, p.Name.Display, p.Role, s.MustChange) : null);
+
+    /// <summary>Changes one's own password; other places where one is signed in are signed out.</summary>
+    /// <returns>The new stamp.</returns>
+    public string ChangePassword(Caller by, string? oldPassword, string? newPassword)
+    {
+        var (person, kept) = premises.Db.Read(c => (PersonStore.Find(c, by.Id)!, PersonStore.SignIn(c, by.Id)!));
+        if (Hasher.VerifyHashedPassword(Nobody, kept.PasswordHash, oldPassword ?? "") == PasswordVerificationResult.Failed)
+            throw new RefusedException("password-wrong", "That is not your password now.", "Type the one you signed in with.", "oldPassword");
+        if (SignInRules.CheckNew(newPassword ?? "", person.UserName, newPassword == oldPassword) is { } refusal) throw new RefusedException(refusal);
+        var stamp = NewStamp();
+        premises.Write(by, (_, _) => new("changed password", "person", by.Id.Value, null, "own password"), (c, _) =>
+        {
+            PersonStore.SetPassword(c, by.Id, Hash(newPassword!), mustChange: false, stamp);
+            return true;
+        });
+        return stamp;
+    }
+
+    private static RefusedException Wrong() =>
+        new("sign-in-wrong", "User name or password is not right.", "Check both; capital letters count in the password.");
+}

@@ -1,0 +1,29 @@
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store;
+using SpringLoft.Store.Audit;
+using SpringLoft.Store.Files;
+
+namespace SpringLoft.App;
+
+/// <summary>Who asks.</summary>
+public sealed record Caller(PersonId Id, SchoolRole Role, string Name);
+
+/// <summary>What every use case works with: the database, the file store and the clock.</summary>
+public sealed record Premises(Database Db, FileStore Files, SchoolClock Clock)
+{
+    /// <summary>Writes in one transaction, with the line in the audit trail that belongs to it.</summary>
+    public T Write<T>(Caller by, Func<IDbConnection, Instant, AuditLine> note, Func<IDbConnection, Instant, T> write) => Db.Write(c =>
+    {
+        var now = Clock.Now;
+        var result = write(c, now);
+        Add(c, by, now, note(c, now));
+        return result;
+    });
+
+    /// <summary>Adds a line to the audit trail inside a transaction that is under way.</summary>
+    public static void Add(IDbConnection c, Caller by, Instant now, AuditLine line) =>
+        AuditStore.Add(c, now, by.Id, line.Act, line.Thing, line.ThingId, line.ClassId, line.Detail);
+}
+
+/// <summary>What goes into the audit trail besides who and when.</summary>
+public sealed record AuditLine(string Act, string Thing, long? ThingId, ClassId? ClassId, string Detail);

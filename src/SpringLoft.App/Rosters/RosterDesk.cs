@@ -1,0 +1,98 @@
+using SpringLoft.App.Plans;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.People;
+using SpringLoft.Core.Rosters;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Audit;
+using SpringLoft.Store.People;
+using SpringLoft.Store.Rosters;
+
+namespace SpringLoft.App.Rosters;
+
+/// <summary>A person found in the directory.</summary>
+/// <param name="InThisClass">Their role in the class at hand; null if not on its roster.</param>
+/// <param name="OtherClasses">Names of the classes they are in now.</param>
+public sealed record FoundPerson(PersonId Id, string SortName, string? Grade, string? StudentNumber, SchoolRole Role, ClassRole? InThisClass, IReadOnlyList<string> OtherClasses);
+
+/// <summary>A person on the roster.</summary>
+/// <param name="HasFolder">Does the student have their own folder?</param>
+/// <param name="Held">Pieces of theirs that the teacher holds.</param>
+public sealed record RosterRow(PersonId Id, string SortName, string? Grade, string? StudentNumber, ClassRole Role, bool HasFolder, int Held, LocalDate Joined, LocalDate? Left);
+
+/// <summary>What became of each person who was to be enrolled.</summary>
+public sealed record EnrollReport(int Joined, int Folders, IReadOnlyList<EnrollDecision> Decisions);
+
+/// <summary>The roster of a class, filled from the directory.</summary>
+public sealed class RosterDesk(Premises premises)
+{
+    private const int MostFound = 12;
+
+    /// <summary>People whose name begins with what was typed.</summary>
+    /// <param name="typed">First letters of a last or first name, in any case, with or without accents; or of a student number.</param>
+    public IReadOnlyList<FoundPerson> Search(ClassId? id, string? typed, bool students) => premises.Db.Read(c =>
+    {
+        var text = Refusals.NotLonger(typed ?? "", "typed", "What you typed", 100);
+        var found = PersonStore.StartingWith(c, PersonName.SearchKey(text), students, MostFound);
+        var classes = RosterStore.ClassesOf(c, found.Select(f => f.Id));
+        return found.Select(p =>
+        {
+            var here = id is { } k ? RosterStore.Member(c, k, p.Id) : null;
+            return new FoundPerson(p.Id, p.Name.Sort, p.Grade, p.StudentNumber, p.Role, here is { LeftAt: null } ? here.Role : null, [.. classes[p.Id]]);
+        }).ToList();
+    });
+
+    /// <summary>The roster: staff first, then students by name; those who left at the end.</summary>
+    public IReadOnlyList<RosterRow> See(ClassId id) => premises.Db.Read(c =>
+    {
+        var folders = Store.Workspaces.FolderStore.OfClass(c, id).Where(f => f.StudentId is not null).Select(f => f.StudentId!.Value).ToHashSet();
+        var held = WorkStore.OfClass(c, id).Where(w => w.State == Core.Assignments.WorkState.HandedIn).ToLookup(w => w.StudentId);
+        return RosterStore.Members(c, id).Select(m => new RosterRow(m.PersonId, m.Name.Sort, m.Grade, m.StudentNumber, m.Role, folders.Contains(m.PersonId),
+            held[m.PersonId].Count(), premises.Clock.DateOf(m.JoinedAt), m.LeftAt is { } l ? premises.Clock.DateOf(l) : null))
+            .OrderBy(r => r.Left is not null).ToList();
+    });
+
+    /// <summary>Enrolls people. Each who can be is; for the others the report says why not. Own folders unfold at once.</summary>
+    public EnrollReport Enroll(Caller by, ClassId id, IReadOnlyList<PersonId> people, ClassRole role)
+    {
+        if (people.Count == 0) throw new RefusedException("missing", "Nobody is named.", "Choose at least one person.", "people");
+        if (people.Count > 500) throw new RefusedException("too-many", $"{people.Count} people at once are too many.", "Enroll up to 500 in one act.", "people");
+        if (role == ClassRole.Lead) throw new RefusedException("role-lead", "A lead teacher is not enrolled this way.", "Enroll them as co-teacher.", "role");
+        return premises.Db.Write(c =>
+        {
+            var at = ClassGate.Find(c, by, id);
+            var found = PersonStore.Find(c, people).ToDictionary(p => p.Id);
+            if (people.FirstOrDefault(p => !found.ContainsKey(p)) is { Value: not 0 } missing)
+                throw new RefusedException("person-unknown", $"The directory has nobody with the id {missing.Value}.", "Reload the page and choose again.", "people");
+            var candidates = people.Select(p =>
+            {
+                var member = RosterStore.Member(c, id, p);
+                return new Candidate(p, found[p].Name.Display, found[p].Role, found[p].Active, member?.Role, member?.LeftAt is not null);
+            });
+            var decisions = Enrolling.Decide(candidates, role, at.Class.State);
+            var now = premises.Clock.Now;
+            var joining = decisions.Where(d => d.Outcome is EnrollOutcome.Joins or EnrollOutcome.ComesBack).ToList();
+            foreach (var d in joining)
+            {
+                RosterStore.Put(c, id, d.Person, role, now);
+                Premises.Add(c, by, now, new(role == ClassRole.Student ? "enrolled student" : "enrolled co-teacher", "person", d.Person.Value, id, found[d.Person].Name.Display));
+            }
+            var folders = joining.Count > 0 ? Settings.Unfold(c, at.Class) : 0;
+            return new EnrollReport(joining.Count, folders, decisions);
+        });
+    }
+
+    /// <summary>Takes a person off the roster. Their folder and work stay; what is held must be returned first.</summary>
+    public void Remove(Caller by, ClassId id, PersonId person) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var member = RosterStore.Member(c, id, person) is { LeftAt: null } m ? m : throw Refusals.NotFound("person on the roster");
+        if (member.Role == ClassRole.Lead) throw new RefusedException("role-lead", $"{member.Name.Display} leads this class.", "A class keeps its lead teacher.");
+        var held = WorkStore.OfStudent(c, id, person).Count(w => w.State == Core.Assignments.WorkState.HandedIn);
+        if (held > 0)
+            throw new RefusedException("work-held", $"{held} pieces of {member.Name.Display}'s work are held by the teacher.", "Return them on the returns desk first.");
+        var now = premises.Clock.Now;
+        RosterStore.Leave(c, id, person, now);
+        Premises.Add(c, by, now, new("took off the roster", "person", person.Value, id, member.Name.Display));
+    });
+}

@@ -1,0 +1,23 @@
+namespace SpringLoft.App;
+
+/// <summary>The school's time: the real one, or in the demo the real one moved by whole days.</summary>
+public sealed class SchoolClock(IClock clock, DateTimeZone zone)
+{
+    private long daysAhead;
+
+    /// <summary>The moment it is, moved if the date was moved.</summary>
+    public Instant Now => clock.GetCurrentInstant() + Duration.FromDays(Interlocked.Read(ref daysAhead));
+
+    /// <summary>The date at the school.</summary>
+    public LocalDate Today => Now.InZone(zone).Date;
+
+    /// <summary>Makes <paramref name="today"/> the date at the school from now on.</summary>
+    public void MoveTo(LocalDate today)
+    {
+        var real = clock.GetCurrentInstant().InZone(zone).Date;
+        Interlocked.Exchange(ref daysAhead, Period.DaysBetween(real, today));
+    }
+
+    /// <summary>The date at the school at some moment.</summary>
+    public LocalDate DateOf(Instant moment) => moment.InZone(zone).Date;
+}

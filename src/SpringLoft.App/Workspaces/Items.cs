@@ -1,0 +1,133 @@
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Files;
+using SpringLoft.Store.Naming;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.App.Workspaces;
+
+/// <summary>A file that was taken in, and what its name had to become.</summary>
+/// <param name="Was">What was replaced in the name, in words; empty if nothing.</param>
+public sealed record TakenIn(ItemId Id, string Name, long Size, IReadOnlyList<string> Was);
+
+/// <summary>Bytes to be sent.</summary>
+public sealed record Download(string Name, Stream Content, long Size);
+
+/// <summary>Files and links in folders.</summary>
+public sealed class Items(Premises premises)
+{
+    /// <summary>Streams a file into a folder. A name that stands there already gets a number; nothing is overwritten.</summary>
+    /// <exception cref="RefusedException"><c>folder-no-add</c>, <c>file-empty</c>, <c>file-too-long</c>, <c>name-empty</c>.</exception>
+    /// <exception cref="DiskFullException">No room; nothing is kept.</exception>
+    public async Task<TakenIn> AddFile(Caller by, ClassId id, FolderId folder, string? name, Stream content, CancellationToken stop)
+    {
+        var safe = CheckName(name);
+        premises.Db.Read(c => CheckMayAdd(c, by, id, folder));
+        var file = await FileIntake.TakeIn(premises, content, safe.Name, stop).ConfigureAwait(false);
+        return premises.Db.Write(c =>
+        {
+            // Asked again: the class may have been archived while a long file arrived.
+            var at = CheckMayAdd(c, by, id, folder);
+            var now = premises.Clock.Now;
+            var free = SafeName.Distinct(safe.Name, ItemStore.NamesIn(c, folder).Select(SafeName.Key).ToHashSet(), isFile: true);
+            ItemStore.AddBlob(c, file, now);
+            var item = ItemStore.Add(c, id, new ItemRow { Kind = "File", Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
+            ItemStore.File(c, item, folder);
+            Premises.Add(c, by, now, new("added file", "item", item.Value, id, free));
+            var was = safe.Changes.Select(x => $"{x.Was}: {x.Why}").ToList();
+            if (free != safe.Name) was.Add("a thing of that name stands there already");
+            return new TakenIn(item, free, file.Size, was);
+        });
+    }
+
+    /// <summary>Adds a link with a title of its own.</summary>
+    public ItemId AddLink(Caller by, ClassId id, FolderId folder, string? title, string? url)
+    {
+        var text = Refusals.Needed(title, "title", "The title", 120);
+        if (!Uri.TryCreate(url?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https"))
+            throw new RefusedException("url-wrong", "The address is not one of the web.", "Give it whole, as https://example.org/page.", "url");
+        var link = Refusals.NotLonger(address.AbsoluteUri, "url", "The address", 2000);
+        return premises.Db.Write(c =>
+        {
+            var at = CheckMayAdd(c, by, id, folder);
+            var now = premises.Clock.Now;
+            var item = ItemStore.Add(c, id, new ItemRow { Kind = "Link", Name = text, Url = link, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
+            ItemStore.File(c, item, folder);
+            Premises.Add(c, by, now, new("added link", "item", item.Value, id, text));
+            return item;
+        });
+    }
+
+    /// <summary>Files an item anew: in these folders and no other.</summary>
+    public void FileIn(Caller by, ClassId id, ItemId item, IReadOnlyList<FolderId> folders) => premises.Db.Write(c =>
+    {
+        var row = CheckMayChange(c, by, id, item);
+        foreach (var f in folders) CheckMayAdd(c, by, id, f);
+        ItemStore.Unfile(c, item);
+        foreach (var f in folders) ItemStore.File(c, item, f);
+        Premises.Add(c, by, premises.Clock.Now, new("filed", "item", item.Value, id, $"“{row.Name}” in {folders.Count} folders"));
+    });
+
+    /// <summary>Puts an item in the bin.</summary>
+    public void Bin(Caller by, ClassId id, ItemId item) => premises.Db.Write(c =>
+    {
+        var row = CheckMayChange(c, by, id, item);
+        var now = premises.Clock.Now;
+        ItemStore.SetBinned(c, item, now);
+        Premises.Add(c, by, now, new("binned", "item", item.Value, id, row.Name));
+    });
+
+    /// <summary>Brings an item back from the bin.</summary>
+    public void BringBack(Caller by, ClassId id, ItemId item) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var row = ItemStore.WithBin(c, id).FirstOrDefault(i => i.Id == item && i.BinnedAt is not null) ?? throw Refusals.NotFound("thing in the bin");
+        ItemStore.SetBinned(c, item, null);
+        Premises.Add(c, by, premises.Clock.Now, new("brought back", "item", item.Value, id, row.Name));
+    });
+
+    /// <summary>Opens a file for somebody who sees it.</summary>
+    public Download Open(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
+    {
+        var row = ItemStore.Find(c, id, item);
+        if (row?.Sha256 is not { } sha || AccessFor(c, who, id).OfThing(FoldersOf(c, id, item)) < Right.View) throw Refusals.NotFound("file");
+        return new Download(row.Name, premises.Files.Open(sha), row.Size ?? 0);
+    });
+
+    internal static SafeNameResult CheckName(string? name)
+    {
+        if (string.IsNullOrEmpty(name)) throw new RefusedException("missing", "The file has no name.", "Send it with one.", "name");
+        if (name.Length > 2000) throw new RefusedException("too-long", $"The name has {name.Length} characters.", "Rename the file on your computer first.", "name");
+        // Only the last part counts: a name never says where in the store a thing goes.
+        var last = name.Replace('\\', '/').Split('/')[^1];
+        return SafeName.Make(last, keepExtension: true)
+            ?? throw new RefusedException("name-empty", $"“{name}” leaves nothing to call the file by.", "Give it a name with a letter or a number.", "name");
+    }
+
+    private static ClassAndPlace CheckMayAdd(IDbConnection c, Caller by, ClassId id, FolderId folder)
+    {
+        var at = ClassGate.Find(c, by, id).NotArchived();
+        var folders = FolderStore.OfClass(c, id);
+        var row = folders.FirstOrDefault(f => f.Id == folder);
+        var right = row is null ? Right.None : new Access(at.Viewer(by.Id), folders.Select(f => f.Fact)).Of(folder).Right;
+        if (row is null || right == Right.None) throw Refusals.NotFound("folder");
+        if (right < Right.Add) throw new RefusedException("folder-no-add", $"You may look into “{row.Name}” but not add to it.", "Use a folder that says you may add.", "folder");
+        return at;
+    }
+
+    private static ItemRow CheckMayChange(IDbConnection c, Caller by, ClassId id, ItemId item)
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var row = ItemStore.Find(c, id, item);
+        var right = AccessFor(c, by, id).OfThing(FoldersOf(c, id, item));
+        if (row is null || right == Right.None) throw Refusals.NotFound("item");
+        if (!Workspace.MayChange(right, row, by.Id)) throw new RefusedException("item-not-yours", $"“{row.Name}” is not yours to change.", "Ask your teacher.");
+        return row;
+    }
+
+    private static Access AccessFor(IDbConnection c, Caller who, ClassId id) =>
+        new(ClassGate.Find(c, who, id).Viewer(who.Id), FolderStore.OfClass(c, id).Select(f => f.Fact));
+
+    private static List<FolderId> FoldersOf(IDbConnection c, ClassId id, ItemId item) =>
+        [.. ItemStore.Filings(c, id).Where(f => f.Item == item).Select(f => f.Folder)];
+}

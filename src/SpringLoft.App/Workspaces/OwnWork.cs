@@ -1,0 +1,26 @@
+using SpringLoft.Core.Assignments;
+using SpringLoft.Store.Assignments;
+
+namespace SpringLoft.App.Workspaces;
+
+/// <summary>A student's own work in a class, as the student may see it: no draft mark, and staff's comments once it is returned.</summary>
+internal sealed class OwnWork
+{
+    private readonly Dictionary<AssignmentId, OwnWorkView> byAssignment = [];
+
+    internal static OwnWork Of(IDbConnection c, ClassId id, PersonId student)
+    {
+        var own = new OwnWork();
+        foreach (var w in WorkStore.OfStudent(c, id, student))
+        {
+            var comments = WorkStore.CommentsOfWork(c, w.Id)
+                .Where(m => m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
+                .Select(m => new CommentView(m.Author, m.Text, m.At)).ToList();
+            own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.State == WorkState.Returned ? w.Score : null,
+                [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], comments, w.HandedInAt, w.ReturnedAt);
+        }
+        return own;
+    }
+
+    internal OwnWorkView? View(AssignmentId id) => byAssignment.GetValueOrDefault(id);
+}

@@ -1,0 +1,85 @@
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Plans;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Runs;
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Workspaces;
+
+/// <summary>Shows a workspace to a person: what the rules let them see, and nothing else.</summary>
+public sealed class Workspace(Premises premises)
+{
+    /// <summary>The head of a class alone.</summary>
+    public ClassHead Head(Caller who, ClassId id) => premises.Db.Read(c => Head(c, ClassGate.Find(c, who, id)));
+
+    /// <summary>The workspace as the asker sees it.</summary>
+    public WorkspaceView See(Caller who, ClassId id) => premises.Db.Read(c =>
+    {
+        var at = ClassGate.Find(c, who, id);
+        var viewer = at.Viewer(who.Id);
+        var folders = FolderStore.OfClass(c, id);
+        var access = new Access(viewer, folders.Select(f => f.Fact));
+        var staff = at.Standing >= Standing.CoTeacher;
+        var names = RosterStore.Members(c, id).ToDictionary(m => m.PersonId, m => m.Name.Display);
+
+        var seen = folders.Select(f => (f, right: access.Of(f.Id))).Where(x => x.right.Right > Right.None)
+            .Select(x => new FolderView(x.f.Id, x.f.ParentId, x.f.Name, x.f.Rule, x.right.Right,
+                x.f.StudentId is { } s ? names.GetValueOrDefault(s) : null, x.f.StudentId == who.Id, x.right.Steps)).ToList();
+        var visible = seen.Select(f => f.Id).ToHashSet();
+        var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
+        var items = ItemStore.OfClass(c, id).Where(i => access.OfThing(filings[i.Id]) > Right.None)
+            .Select(i => new ItemView(i.Id, i.Kind, i.Name, i.Size, i.Url, [.. filings[i.Id].Where(visible.Contains)], i.AddedByName, i.AddedAt,
+                MayChange(access.OfThing(filings[i.Id]), i, who.Id))).ToList();
+
+        var open = viewer.State != ClassState.InPreparation && !(viewer is { State: ClassState.Archived, After: AfterArchive.Nothing });
+        var placed = AssignmentStore.Filings(c, id);
+        var given = AssignmentStore.GivenTo(c, id);
+        var own = staff ? null : OwnWork.Of(c, id, who.Id);
+        var assignments = AssignmentStore.OfClass(c, id)
+            .Where(a => staff || (open && AssignmentSight.Sees(a.PublishedAt is not null, [.. given[a.Id]], who.Id, access.OfThing(placed[a.Id]))))
+            .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.PublishedAt is not null, [.. placed[a.Id].Where(visible.Contains)],
+                staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id))).ToList();
+        var notices = staff || open ? ClassStore.Notices(c, id).Select(n => new NoticeView(n.Text, n.Author, n.PostedAt)).ToList() : [];
+        return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who.Id) is not null);
+    });
+
+    /// <summary>All classes that the asker is in, with what waits for them; those that students do not see yet left out for students.</summary>
+    public IReadOnlyList<OwnClass> Mine(Caller who) => premises.Db.Read(c =>
+    {
+        var years = YearStore.All(c).ToDictionary(y => y.Id, y => y.Year.Label);
+        return ClassStore.OfPerson(c, who.Id).Select(k =>
+        {
+            var at = ClassGate.Find(c, who, k.Id);
+            var takeHome = RunStore.TakeHome(c, k.Id, who.Id) is not null;
+            if (at.Standing < Standing.Student && !(at.Standing == Standing.Left && takeHome)) return null;
+            if (at.Standing <= Standing.Student && k.State == ClassState.InPreparation) return null;
+            var todo = 0;
+            var returned = 0;
+            if (at.Standing == Standing.Student && k.State == ClassState.Open)
+            {
+                var seen = See(who, k.Id).Assignments;
+                todo = seen.Count(a => a.Own is null or { State: WorkState.Working });
+                returned = seen.Count(a => a.Own is { State: WorkState.Returned });
+            }
+            return new OwnClass(k.Id, k.Name, k.Course, k.Mark, years[k.YearId], k.State, k.TeacherShown, at.Standing, todo, returned, takeHome);
+        }).OfType<OwnClass>().ToList();
+    });
+
+    internal static bool MayChange(Right right, ItemRow item, PersonId who) =>
+        right >= Right.Edit || (right == Right.Add && item.AddedBy == who);
+
+    private static ClassHead Head(IDbConnection c, ClassAndPlace at)
+    {
+        var k = at.Class;
+        var label = YearStore.All(c).First(y => y.Id == k.YearId).Year.Label;
+        var students = RosterStore.Members(c, k.Id).Count(m => m.Role == ClassRole.Student && m.LeftAt is null);
+        var staff = at.Standing >= Standing.CoTeacher;
+        return new(k.Id, k.Name, k.Course, k.Mark, k.Section, k.Period, k.YearId, label, k.State, k.AfterArchive, k.TeacherShown, at.Standing,
+            [.. Enum.GetValues<Act>().Where(a => Permissions.IsAboutClass(a) && Permissions.InClass(at.Standing, a))], k.Version,
+            staff ? students : 0, staff && RunStore.IsGoing(c, k.Id), staff ? k.RolledFrom : null,
+            staff && k.PlanId is { } p ? PlanStore.Find(c, p)?.Plan.Name : null);
+    }
+}

@@ -1,0 +1,47 @@
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.App.Workspaces;
+
+/// <summary>The class that a desk is about, as it stands to the asker.</summary>
+/// <param name="May">What the asker may do in it, beyond looking.</param>
+public sealed record ClassHead(
+    ClassId Id, string Name, string Course, string Mark, string? Section, string? Period, YearId Year, string YearLabel, ClassState State,
+    AfterArchive AfterArchive, string TeacherShown, Standing Standing, IReadOnlyList<Act> May, int Version, int Students, bool RunGoing,
+    ClassId? RolledFrom, string? PlanName);
+
+/// <summary>A folder that the asker sees.</summary>
+/// <param name="Why">Each step that led to the right.</param>
+public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, FolderRule Rule, Right Right, string? OwnOf, bool Mine, IReadOnlyList<string> Why);
+
+/// <summary>An item that the asker sees.</summary>
+/// <param name="Size">In bytes; null for a link.</param>
+public sealed record ItemView(ItemId Id, string Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayChange);
+
+/// <summary>A file in a piece of work.</summary>
+public sealed record WorkFileView(long Id, string Name, long Size, Instant AddedAt);
+
+/// <summary>A private comment.</summary>
+public sealed record CommentView(string Author, string Text, Instant At);
+
+/// <summary>A student's own work for an assignment.</summary>
+/// <param name="Score">Only once the work is returned.</param>
+public sealed record OwnWorkView(WorkState State, HeldBy HeldBy, decimal? Score, IReadOnlyList<WorkFileView> Files, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt);
+
+/// <summary>An assignment that the asker sees.</summary>
+/// <param name="GivenTo">Students it is given to; empty for all. Staff only.</param>
+/// <param name="Own">The asker's own work, for a student.</param>
+public sealed record AssignmentView(
+    AssignmentId Id, string Title, string Instructions, decimal? Points, LocalDate? DueOn, bool Published, IReadOnlyList<FolderId> Folders,
+    IReadOnlyList<PersonId> GivenTo, int Version, OwnWorkView? Own);
+
+/// <summary>A notice.</summary>
+public sealed record NoticeView(string Text, string Author, Instant PostedAt);
+
+/// <summary>A workspace exactly as one person sees it.</summary>
+public sealed record WorkspaceView(
+    ClassHead Head, IReadOnlyList<FolderView> Folders, IReadOnlyList<ItemView> Items, IReadOnlyList<AssignmentView> Assignments,
+    IReadOnlyList<NoticeView> Notices, bool TakeHomeReady);
+
+/// <summary>A class in a person's list.</summary>
+public sealed record OwnClass(ClassId Id, string Name, string Course, string Mark, string YearLabel, ClassState State, string TeacherShown, Standing Standing, int ToDo, int Returned, bool TakeHomeReady);

@@ -1,0 +1,78 @@
+using SpringLoft.Core.Closing;
+using SpringLoft.Core.Plans;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Core.Years;
+using SpringLoft.Store.Closing;
+using SpringLoft.Store.Plans;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Years;
+
+/// <summary>A row of the year board.</summary>
+/// <param name="Held">Pieces of work held by the teacher; of those, <paramref name="HeldMarked"/> have a draft mark.</param>
+public sealed record BoardRow(
+    ClassId Id, string Name, string Course, string Mark, string? Section, string? Period, string? Department, string Lead,
+    ClassState State, FindingLevel Level, BoardCells Cells, int Students, int Held, int HeldMarked, int Unfiled);
+
+/// <summary>The year board: all classes that the asker has to do with against the seasons of the year.</summary>
+public sealed record BoardView(YearId Year, string YearLabel, int DaysLeft, int Ready, int Attention, int Blocked, int HeldPieces, IReadOnlyList<BoardRow> Rows);
+
+/// <summary>Computes the year board.</summary>
+public sealed class YearBoard(Premises premises)
+{
+    /// <summary>The board of a year, the current one if none is named. A coordinator sees all classes, others their own.</summary>
+    /// <exception cref="RefusedException"><c>not-found</c>: no such year.</exception>
+    public BoardView See(Caller who, YearId? asked) => premises.Db.Read(c =>
+    {
+        var years = YearStore.All(c);
+        var today = premises.Clock.Today;
+        var year = asked is { } id ? years.FirstOrDefault(y => y.Id == id) ?? throw Refusals.NotFound("school year") : YearLine.Current(years, today);
+        var classes = ClassStore.OfYear(c, year.Id);
+        var staff = StaffStore.Of(c, year.Id);
+        if (who.Role != SchoolRole.Coordinator) classes = [.. classes.Where(k => staff.Mine(k.Id, who.Id))];
+        var counts = ClosingStore.Counts(c, year.Id);
+        var wanted = new FolderCounts(c, year);
+        var rows = classes.Select(k => Row(k, counts[k.Id], staff.Lead(k.Id), wanted)).ToList();
+        return new BoardView(year.Id, year.Year.Label, SchoolWeeks.DaysLeft(year.Year, today),
+            rows.Count(r => r.State == ClassState.Open && r.Level == FindingLevel.Ready),
+            rows.Count(r => r.State == ClassState.Open && r.Level == FindingLevel.Attention),
+            rows.Count(r => r.State == ClassState.Open && r.Level == FindingLevel.Blocks), rows.Sum(r => r.Held), rows);
+    });
+
+    private BoardRow Row(ClassRow k, ClassCounts n, string lead, FolderCounts wanted)
+    {
+        var closing = n.Facts(k.State);
+        var facts = new BoardFacts(k.State,
+            k.OpenedAt is { } o ? premises.Clock.DateOf(o) : null, k.ArchivedAt is { } a ? premises.Clock.DateOf(a) : null,
+            wanted.For(k, n.Students), k.PlanId is null ? n.Folders : n.PlanFolders, n.Students,
+            wanted.HasOwn(k) ? n.Students - n.OwnFolders : 0,
+            n.Assignments, n.HeldMarked + n.HeldUnmarked + n.Returned, n.Returned, closing, n.NextYear);
+        // That next year's class is not made is told in its own column; it does not make a class want attention.
+        var level = Readiness.Overall(Readiness.Assess(closing).Where(f => f.Code != "next-year"));
+        return new(k.Id, k.Name, k.Course, k.Mark, k.Section, k.Period, k.Department, lead, k.State, level, BoardCells.Of(facts),
+            n.Students, n.HeldMarked + n.HeldUnmarked, n.HeldMarked, n.Unfiled);
+    }
+
+    // A plan's count of folders is a straight line in the number of students, so two points a plan and term are enough.
+    private sealed class FolderCounts(IDbConnection c, YearRow year)
+    {
+        private readonly Dictionary<(PlanId, int, TermId?), (long Fixed, long Each)> lines = [];
+
+        internal int For(ClassRow k, int students) => Line(k) is var (fix, each) ? (int)(fix + (each * students)) : 0;
+
+        internal bool HasOwn(ClassRow k) => Line(k) is var (_, each) && each > 0;
+
+        private (long Fixed, long Each) Line(ClassRow k)
+        {
+            if (k.PlanId is not { } plan || k.PlanVersion is not { } version) return (0, 0);
+            if (lines.TryGetValue((plan, version, k.TermId), out var known)) return known;
+            if (PlanStore.Find(c, plan, version) is not { } row) return (0, 0);
+            var weeks = Plans.Settings.Weeks(year, k.TermId);
+            var none = PlanUnfolding.Count(row.Plan, new(weeks, []));
+            var one = PlanUnfolding.Count(row.Plan, new(weeks, [new(default, "x", null)]));
+            return lines[(plan, version, k.TermId)] = (none, one - none);
+        }
+    }
+}

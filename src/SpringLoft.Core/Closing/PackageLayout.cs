@@ -1,0 +1,106 @@
+using SpringLoft.Core.Naming;
+
+namespace SpringLoft.Core.Closing;
+
+/// <summary>A folder to be laid out.</summary>
+public sealed record LayFolder(FolderId Id, FolderId? Parent, string Name);
+
+/// <summary>Bytes to be laid out.</summary>
+/// <param name="Name">The file's own name.</param>
+/// <param name="Sha256">Where its bytes are in the store.</param>
+public sealed record LayFile(string Name, string Sha256, string Sha512, long Size, Instant Modified);
+
+/// <summary>An item's bytes, and the folders it is filed in; unfiled if none.</summary>
+public sealed record LayItem(LayFile File, IReadOnlyList<FolderId> FiledIn);
+
+/// <summary>A piece of work with its files.</summary>
+public sealed record LayWork(string Assignment, PersonId Student, string StudentSortName, string? StudentNumber, IReadOnlyList<LayFile> Files);
+
+/// <summary>A file and where it goes in a package; forward slashes, safe on any computer, no two alike but for case.</summary>
+public sealed record LaidFile(string Path, LayFile File);
+
+/// <summary>Decides where files go in a package, as a person would lay them out.</summary>
+public static class PackageLayout
+{
+    /// <summary>The top folder for things that are in no folder.</summary>
+    public const string Unfiled = "unfiled";
+
+    /// <summary>
+    /// Items under <c>folders/</c> at the place they are filed, in each place if in several; work under
+    /// <c>work/assignment/student/</c>.
+    /// </summary>
+    public static IReadOnlyList<LaidFile> Archive(IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work)
+    {
+        var names = new Siblings();
+        var paths = FolderPaths(folders, names);
+        var laid = new List<LaidFile>();
+        foreach (var item in items)
+        {
+            var places = item.FiledIn.Where(paths.ContainsKey).Select(f => paths[f]).ToList();
+            foreach (var place in places.Count == 0 ? [Unfiled] : places)
+                laid.Add(new(names.Place(place, item.File.Name, isFile: true), item.File));
+        }
+        LayWorkInto("work", work, names, laid, byStudent: true);
+        return laid;
+    }
+
+    /// <summary>One student's own things: <c>class/assignment/</c> for work and <c>class/own folder/</c> for the rest.</summary>
+    /// <param name="folders">The student's own folders.</param>
+    public static IReadOnlyList<LaidFile> TakeHome(string className, IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work)
+    {
+        var names = new Siblings();
+        var top = names.Place("", className, isFile: false);
+        var laid = new List<LaidFile>();
+        LayWorkInto(top, work, names, laid, byStudent: false);
+        var paths = FolderPaths(folders, names, names.Place(top, "own folder", isFile: false));
+        foreach (var item in items)
+        {
+            var place = item.FiledIn.Where(paths.ContainsKey).Select(f => paths[f]).FirstOrDefault() ?? $"{top}/added by you";
+            laid.Add(new(names.Place(place, item.File.Name, isFile: true), item.File));
+        }
+        return laid;
+    }
+
+    private static void LayWorkInto(string top, IEnumerable<LayWork> work, Siblings names, List<LaidFile> laid, bool byStudent)
+    {
+        var assignments = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var piece in work)
+        {
+            if (!assignments.TryGetValue(piece.Assignment, out var place))
+                assignments[piece.Assignment] = place = names.Place(top, piece.Assignment, isFile: false);
+            if (byStudent)
+            {
+                var label = piece.StudentNumber is { } number ? $"{piece.StudentSortName} ({number})" : piece.StudentSortName;
+                place = names.Place(place, label, isFile: false);
+            }
+            laid.AddRange(piece.Files.Select(f => new LaidFile(names.Place(place, f.Name, isFile: true), f)));
+        }
+    }
+
+    private static Dictionary<FolderId, string> FolderPaths(IReadOnlyList<LayFolder> folders, Siblings names, string top = "folders")
+    {
+        var byId = folders.ToDictionary(f => f.Id);
+        var paths = new Dictionary<FolderId, string>();
+        string PathOf(LayFolder f)
+        {
+            if (paths.TryGetValue(f.Id, out var known)) return known;
+            var above = f.Parent is { } p && byId.TryGetValue(p, out var parent) ? PathOf(parent) : top;
+            return paths[f.Id] = names.Place(above, f.Name, isFile: false);
+        }
+        foreach (var f in folders) PathOf(f);
+        return paths;
+    }
+
+    private sealed class Siblings
+    {
+        private readonly Dictionary<string, HashSet<string>> taken = new(StringComparer.Ordinal);
+
+        internal string Place(string folder, string name, bool isFile)
+        {
+            if (!taken.TryGetValue(folder, out var there)) taken[folder] = there = [];
+            var safe = SafeName.Distinct(SafeName.Make(name, keepExtension: isFile)?.Name ?? "unnamed", there, isFile);
+            there.Add(SafeName.Key(safe));
+            return folder.Length == 0 ? safe : $"{folder}/{safe}";
+        }
+    }
+}

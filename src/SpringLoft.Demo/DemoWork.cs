@@ -1,0 +1,113 @@
+using System.Globalization;
+using System.Text;
+using SpringLoft.App;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Core.Years;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Files;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.Demo;
+
+/// <summary>Fills a demo class: papers, links, notices, assignments, and a year of work handed in, marked and returned.</summary>
+internal sealed class DemoWork(Premises premises)
+{
+    private readonly Dictionary<string, StoredFile> texts = [];
+
+    internal void Fill(IDbConnection c, ClassId id, DemoCourse course, Person lead, IReadOnlyList<Person> roster, SchoolYear year, int index, DemoState state)
+    {
+        var folders = FolderStore.OfClass(c, id).Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!);
+        var weeks = SchoolWeeks.Of(year);
+        var start = folders["start"].Id;
+        var early = DemoYears.At(year.First.PlusDays(-2));
+        foreach (var (paper, i) in course.Papers.Select((p, i) => (p, i)))
+            Item(c, id, lead, false, $"{paper}.txt", $"{course.Name}\n{paper}\n\nFor the yard wall and for your own folder.\n", i == 0 ? start : Somewhere(folders, "papers", "unit:Materials/unit-papers", "table", "start"), early);
+        Link(c, id, lead, "Harbour tide gauge", "https://tides.skerrypoint.invalid/", start, early);
+        Link(c, id, lead, $"{course.Name}: glossary", $"https://words.skerrypoint.invalid/{course.Mark}", start, early);
+        Item(c, id, lead, false, "Term plan.csv", "week,topic\r\n1,Start\r\n2,First piece\r\n", folders["staff/staff-plans"].Id, early);
+        ClassStore.AddNotice(c, id, lead.Id, "Bring an apron and a pencil to the first lesson.", DemoYears.At(year.First));
+        ClassStore.AddNotice(c, id, lead.Id, "Open day on the quay: everybody shows one piece.", DemoYears.At(weeks[^6].Days[0]));
+
+        foreach (var (title, n) in course.Assignments.Select((t, n) => (t, n)))
+            Assignment(c, id, course, lead, roster, folders, weeks, title, n, index, state);
+
+        if (state == DemoState.DraftLeft)
+            AssignmentStore.Add(c, id, new AssignmentRow { Title = "Idea for next year", Instructions = "Not ready yet.", MadeAt = DemoYears.At(weeks[^8].Days[0]) }, [start], []);
+        if (state == DemoState.Unfiled)
+            for (var i = 1; i <= 6; i++)
+                Item(c, id, lead, false, $"scan {i:000}.txt", $"A loose sheet, number {i}, class {id.Value}.\n", null, DemoYears.At(weeks[^7].Days[0]));
+        if (state == DemoState.FolderGone) DemoStore.BinFolder(c, id, folders.ContainsKey("table") ? "table" : "start", DemoYears.At(weeks[^5].Days[0]));
+        foreach (var (s, i) in roster.Select((s, i) => (s, i)).Where(x => x.i % 4 == 0))
+            if (folders.Values.FirstOrDefault(f => f.StudentId == s.Id) is { } own)
+                Item(c, id, s, true, "my notes.txt", $"Notes of {s.Name.Display}, {course.Name}.\n", own.Id, DemoYears.At(weeks[4 + (i % 9)].Days[0]));
+    }
+
+    private void Assignment(IDbConnection c, ClassId id, DemoCourse course, Person lead, IReadOnlyList<Person> roster, Dictionary<string, FolderRow> folders, IReadOnlyList<SchoolWeek> weeks, string title, int n, int index, DemoState state)
+    {
+        var week = weeks[(n + 1) * (weeks.Count - 4) / (course.Assignments.Length + 1)];
+        var due = week.Days[^1];
+        decimal? points = n % 4 == 3 ? null : 20;
+        var places = new List<FolderId> { Somewhere(folders, "papers", "units", "weeks", "start") };
+        if (folders.Values.FirstOrDefault(f => f.PlanKey is { } k && (k == $"weeks/week:w{week.Ordinal}" || k == $"week:w{week.Ordinal}")) is { } inWeek) places.Add(inWeek.Id);
+        var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = $"{title}: one page or one file. Say what you tried and what you would do otherwise.", Points = points, DueOn = due, MadeAt = DemoYears.At(week.Days[0]) }, places, []);
+        AssignmentStore.Publish(c, made, 1, DemoYears.At(week.Days[0]));
+
+        var last = n == course.Assignments.Length - 1;
+        foreach (var (s, i) in roster.Select((s, i) => (s, i)))
+        {
+            // Not everybody hands in everything.
+            if ((i * 7 + n * 3 + index) % 13 == 0) continue;
+            var handed = DemoYears.At(due) + Duration.FromMinutes(i * 11);
+            var row = WorkStore.Begin(c, id, made, s.Id);
+            var text = $"{title}\n{course.Name}\n\nVersion {(i % 5) + 1}. What I tried: {Words(i + n)}.\n";
+            var file = Text(c, text, handed);
+            WorkStore.AddFile(c, row.Id, $"{title}, {s.Name.Family}.txt", file.Sha256, s.Id, handed);
+            var score = points is null ? (decimal?)null : 9 + ((i * 5 + n * 7 + index) % 12);
+            var held = last && state switch
+            {
+                DemoState.HeldMarked => i < 3,
+                DemoState.HeldUnmarked => i is >= 3 and < 7,
+                DemoState.HeldBoth => i < 2,
+                _ => false,
+            };
+            var marked = !held || state == DemoState.HeldMarked || (state == DemoState.HeldBoth && i == 0);
+            if (i % 6 == 2 && !held) WorkStore.AddComment(c, row.Id, lead.Id, "Good care taken. Look again at the second part.", handed + Duration.FromDays(2));
+            WorkStore.Save(c, row with
+            {
+                State = held ? WorkState.HandedIn : WorkState.Returned, Score = marked ? score : null, HandedInAt = handed, ReturnedAt = held ? null : handed + Duration.FromDays(4),
+            });
+        }
+    }
+
+    private void Item(IDbConnection c, ClassId id, Person by, bool student, string name, string text, FolderId? folder, Instant at)
+    {
+        var file = Text(c, text, at);
+        var item = ItemStore.Add(c, id, new ItemRow { Kind = "File", Name = name, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = student, AddedAt = at });
+        if (folder is { } f) ItemStore.File(c, item, f);
+    }
+
+    private static void Link(IDbConnection c, ClassId id, Person by, string title, string url, FolderId folder, Instant at) =>
+        ItemStore.File(c, ItemStore.Add(c, id, new ItemRow { Kind = "Link", Name = title, Url = url, AddedBy = by.Id, AddedAt = at }), folder);
+
+    private StoredFile Text(IDbConnection c, string text, Instant at)
+    {
+        if (!texts.TryGetValue(text, out var file))
+            texts[text] = file = premises.Files.Make(to => to.Write(Encoding.UTF8.GetBytes(text)));
+        ItemStore.AddBlob(c, file, at);
+        return file;
+    }
+
+    private static FolderId Somewhere(Dictionary<string, FolderRow> folders, params string[] keys)
+    {
+        foreach (var key in keys)
+            if (folders.TryGetValue(key, out var found)) return found.Id;
+        return folders.First(f => f.Value.Rule == FolderRule.ClassViews).Value.Id;
+    }
+
+    private static string Words(int n)
+    {
+        string[] words = ["a slower start", "two layers", "another angle", "less water", "a longer line", "the old way", "a finer brush", "more time"];
+        return string.Create(CultureInfo.InvariantCulture, $"{words[n % words.Length]} and {words[(n + 3) % words.Length]}");
+    }
+}

@@ -1,0 +1,3 @@
+global using System.Data;
+global using NodaTime;
+global using SpringLoft.Core;

@@ -1,0 +1,42 @@
+using System.Text.Json.Serialization;
+using Microsoft.OpenApi;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
+
+namespace SpringLoft.Server.Api;
+
+/// <summary>How things look on the wire, and the OpenAPI document that says so.</summary>
+internal static class Contract
+{
+    internal static void Add(IServiceCollection services)
+    {
+        services.ConfigureHttpJsonOptions(o =>
+        {
+            o.SerializerOptions.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+            o.SerializerOptions.Converters.Add(new IdJson());
+            o.SerializerOptions.Converters.Add(new JsonStringEnumConverter());
+            o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+        });
+        services.AddOpenApi(o =>
+        {
+            o.AddSchemaTransformer((schema, context, _) =>
+            {
+                var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
+                var orNull = type == context.JsonTypeInfo.Type ? default : JsonSchemaType.Null;
+                if (IdJson.IsId(type)) (schema.Type, schema.Format) = (JsonSchemaType.Integer | orNull, "int64");
+                else if (type == typeof(LocalDate)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, "date");
+                else if (type == typeof(Instant)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, "date-time");
+                else return Task.CompletedTask;
+                schema.Properties?.Clear();
+                schema.Required?.Clear();
+                return Task.CompletedTask;
+            });
+            o.AddDocumentTransformer((document, _, _) =>
+            {
+                document.Info = new() { Title = "Spring Loft", Version = "1", Description = "Class workspaces through a school year. Errors are Problem Details (RFC 9457) with a stable code; see docs/errors.md." };
+                document.Servers = [];
+                return Task.CompletedTask;
+            });
+        });
+    }
+}

@@ -1,0 +1,73 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Authentication;
+using SpringLoft.App;
+using SpringLoft.App.People;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core;
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Server.Api;
+
+/// <summary>The permission an endpoint asks for; null for one that is open to anybody.</summary>
+internal sealed record Needed(Act? Act);
+
+/// <summary>Marks endpoints with the permission they need.</summary>
+internal static class NeedsExtensions
+{
+    internal static RouteHandlerBuilder Needs(this RouteHandlerBuilder endpoint, Act act) => endpoint.WithMetadata(new Needed(act));
+
+    internal static RouteHandlerBuilder OpenToAnybody(this RouteHandlerBuilder endpoint) => endpoint.WithMetadata(new Needed(null));
+}
+
+/// <summary>
+/// The one place where requests are let through or not: by sign-in, by role in the school, and by the place in the class
+/// that the address names. An endpoint that does not say what it needs is shut.
+/// </summary>
+internal sealed class Gate(RequestDelegate next)
+{
+    internal const string StampClaim = "stamp";
+    private static readonly object CallerKey = new();
+
+    internal static Caller CallerOf(HttpContext context) =>
+        (Caller?)context.Items[CallerKey] ?? throw new InvalidOperationException("Nobody is signed in; the gate should have been shut.");
+
+    public async Task InvokeAsync(HttpContext context, SigningIn signingIn, Premises premises)
+    {
+        if (context.GetEndpoint() is not { } endpoint || !context.Request.Path.StartsWithSegments("/api"))
+        {
+            await next(context);
+            return;
+        }
+        var needed = endpoint.Metadata.GetMetadata<Needed>() ?? throw new InvalidOperationException($"{endpoint.DisplayName} does not say which permission it needs.");
+        if (needed.Act is { } act && Shut(context, signingIn, premises, act) is { } problem)
+        {
+            if (problem.Status == StatusCodes.Status401Unauthorized) await context.SignOutAsync();
+            await Problems.Write(context, problem.Status, problem.Refusal);
+            return;
+        }
+        await next(context);
+    }
+
+    private static (int Status, Refusal Refusal)? Shut(HttpContext context, SigningIn signingIn, Premises premises, Act act)
+    {
+        if (!long.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var id) || context.User.FindFirstValue(StampClaim) is not { } stamp
+            || signingIn.Who(new(id), stamp) is not { } me)
+            return (401, new("signed-out", "You are not signed in, or your sign-in has ended.", "Sign in."));
+        if (me.MustChangePassword && act != Act.OwnSignIn)
+            return (403, new("password-change-needed", "The first password is for signing in once.", "Choose a password of your own first."));
+        var caller = new Caller(me.Id, me.Role, me.Name);
+        context.Items[CallerKey] = caller;
+        if (!Permissions.IsAboutClass(act))
+            return Permissions.InSchool(me.Role, act) ? null : (403, new("not-allowed", "That is not among the things your role can do.", "Ask the coordinator."));
+        if (!long.TryParse(context.GetRouteValue("classId") as string, out var classId))
+            return (404, new("not-found", "There is no such class here.", "Check the address."));
+        Standing standing;
+        try { standing = premises.Db.Read(c => ClassGate.Find(c, caller, new(classId))).Standing; }
+        catch (RefusedException e) { return (404, e.Refusal); }
+        if (Permissions.InClass(standing, act)) return null;
+        // Who has no place in a class is not told that it exists.
+        return standing <= Standing.SignedIn
+            ? (404, new("not-found", "There is no such class here.", "It may be somebody else's: ask its teacher."))
+            : (403, new("not-allowed", "Your place in this class does not allow that.", "Ask the lead teacher."));
+    }
+}

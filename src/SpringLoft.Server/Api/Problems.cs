@@ -1,0 +1,73 @@
+using Microsoft.AspNetCore.Mvc;
+using SpringLoft.Core;
+using SpringLoft.Store.Files;
+
+namespace SpringLoft.Server.Api;
+
+/// <summary>Errors as Problem Details (RFC 9457) with a stable code, the field and the mend.</summary>
+internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
+{
+    public async Task InvokeAsync(HttpContext context)
+    {
+        try
+        {
+            await next(context);
+        }
+        catch (RefusedException e) { await Write(context, StatusOf(e.Refusal.Code), e.Refusal); }
+        catch (DiskFullException e)
+        {
+            log.LogError(e, "The disk is full");
+            await Write(context, 507, new("disk-full", "The server's disk is full. Nothing of this was kept.", "Tell the coordinator; try again when there is room."));
+        }
+        catch (FileNotFoundException e)
+        {
+            log.LogError(e, "A kept file is missing");
+            await Write(context, 500, new("file-missing", "This file is listed but its bytes are missing from the file store.", "Tell the coordinator: it can be brought back from a backup."));
+        }
+        catch (BadHttpRequestException e) when (e.StatusCode == 413)
+        {
+            await Write(context, 413, new("file-too-long", "The file is longer than this school allows.", "Make it smaller or link to it instead.", "file"));
+        }
+        catch (BadHttpRequestException e)
+        {
+            await Write(context, e.StatusCode, new("bad-request", $"The request can't be read: {Innermost(e)}", "Check the types of what was sent."));
+        }
+        catch (OperationCanceledException) when (context.RequestAborted.IsCancellationRequested)
+        {
+            // Nobody is there to be told.
+        }
+        catch (Exception e) when (!context.Response.HasStarted)
+        {
+            log.LogError(e, "{Method} {Path} failed", context.Request.Method, context.Request.Path);
+            await Write(context, 500, new("fault", "Something went wrong inside Spring Loft. Nothing was half-written.", "Try again; if it stays, tell the coordinator the time it happened."));
+        }
+    }
+
+    internal static async Task Write(HttpContext context, int status, Refusal refusal)
+    {
+        if (context.Response.HasStarted) return;
+        context.Response.Clear();
+        context.Response.StatusCode = status;
+        var problem = new ProblemDetails { Status = status, Title = refusal.What, Detail = refusal.Mend, Type = $"urn:spring-loft:{refusal.Code}" };
+        problem.Extensions["code"] = refusal.Code;
+        if (refusal.Field is { } field) problem.Extensions["field"] = field;
+        await context.Response.WriteAsJsonAsync(problem, (System.Text.Json.JsonSerializerOptions?)null, "application/problem+json");
+    }
+
+    private static int StatusOf(string code) => code switch
+    {
+        "sign-in-wrong" => 401,
+        "not-found" => 404,
+        "changed-meanwhile" or "name-taken" or "rolled-already" => 409,
+        "file-too-long" => 413,
+        "sign-in-shut" => 429,
+        "folder-no-add" or "item-not-yours" or "may-not-post" => 403,
+        _ => 422,
+    };
+
+    private static string Innermost(Exception e)
+    {
+        while (e.InnerException is { } inner) e = inner;
+        return e.Message;
+    }
+}

@@ -1,0 +1,84 @@
+using SpringLoft.App;
+using SpringLoft.App.Assignments;
+using SpringLoft.Core;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Server.Api;
+using SpringLoft.Server.Workspaces;
+
+namespace SpringLoft.Server.Assignments;
+
+internal sealed record MarkBody(decimal? Score, int Version);
+
+internal sealed record CommentBody(string? Text);
+
+internal sealed record ReturnBody(bool UnmarkedToo, int Version);
+
+internal sealed record ReturnAllBody(AssignmentId? Assignment, bool UnmarkedToo, string? Comment);
+
+internal static class AssignmentEndpoints
+{
+    internal static void Map(RouteGroupBuilder api)
+    {
+        var k = api.MapGroup("/classes/{classId:long}");
+        k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
+            assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
+        k.MapPost("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, VersionBody body, Caller who, Assigning assigning) =>
+        {
+            assigning.Publish(who, new(classId), new(assignmentId), body.Version);
+            return TypedResults.NoContent();
+        }).WithName("publishAssignment").Needs(Act.Arrange);
+        k.MapDelete("/assignments/{assignmentId:long}", (long classId, long assignmentId, Caller who, Assigning assigning) =>
+        {
+            assigning.Bin(who, new(classId), new(assignmentId));
+            return TypedResults.NoContent();
+        }).WithName("binAssignment").Needs(Act.Arrange);
+        MapOwnWork(k);
+        MapReturns(k);
+    }
+
+    private static void MapOwnWork(RouteGroupBuilder k)
+    {
+        var own = k.MapGroup("/assignments/{assignmentId:long}/own-work");
+        own.MapPost("/files", (long classId, long assignmentId, string? name, Caller who, StudentWork work, HttpRequest request, CancellationToken stop) =>
+            work.AddFile(who, new(classId), new(assignmentId), name, request.Body, stop)).WithName("addOwnFile").TakesFile().Needs(Act.HandIn);
+        own.MapGet("/files/{fileId:long}", (long classId, long assignmentId, long fileId, Caller who, StudentWork work) =>
+            Uploads.Send(work.Open(who, new(classId), new(assignmentId), fileId))).WithName("ownFileContent").SendsFile().Needs(Act.HandIn);
+        own.MapDelete("/files/{fileId:long}", (long classId, long assignmentId, long fileId, Caller who, StudentWork work) =>
+        {
+            work.RemoveFile(who, new(classId), new(assignmentId), fileId);
+            return TypedResults.NoContent();
+        }).WithName("removeOwnFile").Needs(Act.HandIn);
+        own.MapPost("/hand-in", (long classId, long assignmentId, Caller who, StudentWork work) =>
+        {
+            work.HandIn(who, new(classId), new(assignmentId));
+            return TypedResults.NoContent();
+        }).WithName("handIn").Needs(Act.HandIn);
+        own.MapPost("/take-back", (long classId, long assignmentId, Caller who, StudentWork work) =>
+        {
+            work.TakeBack(who, new(classId), new(assignmentId));
+            return TypedResults.NoContent();
+        }).WithName("takeBack").Needs(Act.HandIn);
+    }
+
+    private static void MapReturns(RouteGroupBuilder k)
+    {
+        k.MapGet("/returns", (long classId, Returns returns) => returns.See(new(classId))).WithName("returns").Needs(Act.Mark);
+        k.MapGet("/returns/preview", (long classId, long? assignment, bool unmarkedToo, Returns returns) =>
+            returns.PreviewReturnAll(new(classId), assignment is { } a ? new AssignmentId(a) : null, unmarkedToo)).WithName("previewReturnAll").Needs(Act.Mark);
+        k.MapPost("/returns", (long classId, ReturnAllBody body, Caller who, Returns returns) =>
+            returns.ReturnAll(who, new(classId), body.Assignment, body.UnmarkedToo, body.Comment)).WithName("returnAll").Needs(Act.Mark);
+        k.MapGet("/assignments/{assignmentId:long}/work.zip", (long classId, long assignmentId, Returns returns, CancellationToken stop) =>
+            Uploads.Send(returns.OpenAll(new(classId), new(assignmentId), stop))).WithName("allWork").SendsFile().Needs(Act.Mark);
+
+        var work = k.MapGroup("/work/{workId:long}");
+        work.MapGet("", (long classId, long workId, Returns returns) => returns.See(new(classId), new WorkId(workId))).WithName("work").Needs(Act.Mark);
+        work.MapGet("/files/{fileId:long}", (long classId, long workId, long fileId, Returns returns) =>
+            Uploads.Send(returns.Open(new(classId), new(workId), fileId))).WithName("workFileContent").SendsFile().Needs(Act.Mark);
+        work.MapPut("/mark", (long classId, long workId, MarkBody body, Caller who, Returns returns) =>
+            returns.Mark(who, new(classId), new(workId), body.Score, body.Version)).WithName("mark").Needs(Act.Mark);
+        work.MapPost("/comments", (long classId, long workId, CommentBody body, Caller who, Returns returns) =>
+            returns.Comment(who, new(classId), new(workId), body.Text)).WithName("comment").Needs(Act.Mark);
+        work.MapPost("/return", (long classId, long workId, ReturnBody body, Caller who, Returns returns) =>
+            returns.Return(who, new(classId), new(workId), body.UnmarkedToo, body.Version)).WithName("returnWork").Needs(Act.Mark);
+    }
+}

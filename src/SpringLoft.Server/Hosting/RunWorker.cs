@@ -1,0 +1,37 @@
+using System.Threading.Channels;
+using SpringLoft.App;
+using SpringLoft.App.Closing;
+using SpringLoft.Core;
+using SpringLoft.Store.Runs;
+
+namespace SpringLoft.Server.Hosting;
+
+/// <summary>Works runs off one after the other; at start, those that an earlier process left.</summary>
+internal sealed class RunWorker(Premises premises, ClosingRunner runner, Channel<RunId> queue, ILogger<RunWorker> log) : BackgroundService
+{
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        await Task.Yield();
+        foreach (var left in premises.Db.Read(RunStore.Unfinished))
+        {
+            log.LogInformation("Run {Run} was left unfinished and goes on", left.Value);
+            await Go(left, stoppingToken);
+        }
+        try
+        {
+            await foreach (var run in queue.Reader.ReadAllAsync(stoppingToken)) await Go(run, stoppingToken);
+        }
+        catch (OperationCanceledException) { log.LogInformation("Runs are parked; they go on at the next start"); }
+    }
+
+    private async Task Go(RunId run, CancellationToken stop)
+    {
+        try { await Task.Run(() => runner.Go(run, stop), stop); }
+        catch (OperationCanceledException) when (stop.IsCancellationRequested) { throw; }
+        catch (Exception e)
+        {
+            // The run stays unfinished and is taken up at the next start; other runs are not held up.
+            log.LogError(e, "Run {Run} stopped on a fault", run.Value);
+        }
+    }
+}

@@ -1,0 +1,168 @@
+using System.Globalization;
+using System.Reflection;
+using System.Threading.Channels;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using NodaTime;
+using NodaTime.Text;
+using Serilog;
+using Serilog.Formatting.Compact;
+using SpringLoft.App;
+using SpringLoft.App.Assignments;
+using SpringLoft.App.Audit;
+using SpringLoft.App.Closing;
+using SpringLoft.App.People;
+using SpringLoft.App.Plans;
+using SpringLoft.App.Rollover;
+using SpringLoft.App.Rosters;
+using SpringLoft.App.Workspaces;
+using SpringLoft.App.Years;
+using SpringLoft.Core;
+using SpringLoft.Demo;
+using SpringLoft.Server.Api;
+using SpringLoft.Server.Assignments;
+using SpringLoft.Server.Closing;
+using SpringLoft.Server.Hosting;
+using SpringLoft.Server.People;
+using SpringLoft.Server.Plans;
+using SpringLoft.Server.Rollover;
+using SpringLoft.Server.Rosters;
+using SpringLoft.Server.Workspaces;
+using SpringLoft.Server.Years;
+using SpringLoft.StandIns;
+using SpringLoft.Store;
+using SpringLoft.Store.Files;
+using SpringLoft.Store.Naming;
+
+// The build runs this program once without starting it, to write the OpenAPI document.
+var documentOnly = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+var demo = args.Contains("--demo");
+var builder = WebApplication.CreateBuilder(new WebApplicationOptions
+{
+    Args = [.. args.Where(a => a != "--demo")],
+    ContentRootPath = AppContext.BaseDirectory,
+    WebRootPath = Environment.GetEnvironmentVariable("SPRING_LOFT_WEB") is { Length: > 0 } web ? Path.GetFullPath(web) : "wwwroot",
+});
+LocalDate? today = builder.Configuration["today"] is { } text
+    ? LocalDatePattern.Iso.Parse(text) is { Success: true } parsed ? parsed.Value : throw new ArgumentException($"--today {text} is not a date like 2027-06-07.")
+    : null;
+if (today is not null && !demo) throw new ArgumentException("--today needs --demo: a real school has the real date.");
+var data = Path.GetFullPath(Environment.GetEnvironmentVariable("SPRING_LOFT_DATA") ?? "data");
+if (!documentOnly) Directory.CreateDirectory(data);
+
+builder.Host.UseSerilog((context, log) =>
+{
+    log.ReadFrom.Configuration(context.Configuration).MinimumLevel.Override("Microsoft.AspNetCore", Serilog.Events.LogEventLevel.Warning);
+    if (documentOnly) return;
+    log.WriteTo.File(new CompactJsonFormatter(), Path.Combine(data, "logs", "spring-loft-.jsonl"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30);
+    log.WriteTo.Console(restrictedToMinimumLevel: Serilog.Events.LogEventLevel.Warning, formatProvider: CultureInfo.InvariantCulture);
+});
+builder.WebHost.ConfigureKestrel(o =>
+{
+    o.AddServerHeader = false;
+    o.Limits.MaxRequestBodySize = 1024 * 1024;
+    // A slow line at home must not lose a child's upload.
+    o.Limits.MinRequestBodyDataRate = new(bytesPerSecond: 50, gracePeriod: TimeSpan.FromSeconds(30));
+});
+if (builder.Configuration["urls"] is null) builder.WebHost.UseUrls("http://127.0.0.1:5080");
+builder.Services.Configure<HostOptions>(o => o.ShutdownTimeout = TimeSpan.FromSeconds(20));
+
+if (!documentOnly)
+    builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(data, "keys"))).SetApplicationName("spring-loft");
+builder.Services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(o =>
+{
+    o.Cookie.Name = "spring-loft";
+    o.Cookie.HttpOnly = true;
+    o.Cookie.SameSite = SameSiteMode.Strict;
+    o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+    o.ExpireTimeSpan = TimeSpan.FromHours(10);
+    o.SlidingExpiration = true;
+    // The gate answers; a page to be sent to is the client's affair.
+    o.Events.OnRedirectToLogin = c => { c.Response.StatusCode = 401; return Task.CompletedTask; };
+    o.Events.OnRedirectToAccessDenied = c => { c.Response.StatusCode = 403; return Task.CompletedTask; };
+});
+builder.Services.AddHttpContextAccessor();
+builder.Services.AddResponseCompression(o => o.EnableForHttps = false);
+Contract.Add(builder.Services);
+
+builder.Services.AddSingleton(_ => new Database(Path.Combine(data, "spring-loft.db")));
+builder.Services.AddSingleton(_ => new FileStore(Path.Combine(data, "files")));
+builder.Services.AddSingleton(p =>
+{
+    var school = p.GetRequiredService<Database>().Read(SchoolStore.Get);
+    var clock = new SchoolClock(SystemClock.Instance, DateTimeZoneProviders.Tzdb[school?.Zone ?? "Etc/UTC"]);
+    if (today is { } date) clock.MoveTo(date);
+    return new Premises(p.GetRequiredService<Database>(), p.GetRequiredService<FileStore>(), clock);
+});
+builder.Services.AddScoped(p => Gate.CallerOf(p.GetRequiredService<IHttpContextAccessor>().HttpContext!));
+builder.Services.AddSingleton(Channel.CreateUnbounded<RunId>());
+builder.Services.AddSingleton(p => p.GetRequiredService<Channel<RunId>>().Writer);
+builder.Services.AddSingleton<RunNews>();
+builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_HALT_AT") is { Length: > 0 } point
+    ? new HaltAt(point, p.GetRequiredService<ILogger<HaltAt>>()) : new NoMilestones());
+builder.Services.AddSingleton<IPost>(_ => new Outbox(Path.Combine(data, "outbox")));
+builder.Services.AddSingleton<ClosingRunner>();
+if (!documentOnly) builder.Services.AddHostedService<RunWorker>();
+foreach (var useCase in (Type[])[typeof(SigningIn), typeof(YearLine), typeof(YearBoard), typeof(PlanDesk), typeof(MakingClass), typeof(Workspace), typeof(Items),
+    typeof(Notices), typeof(RosterDesk), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ClosingDesk), typeof(Loft), typeof(RollingOver), typeof(AuditTrail)])
+    builder.Services.AddSingleton(useCase);
+
+var app = builder.Build();
+if (!documentOnly)
+{
+    var premises = app.Services.GetRequiredService<Premises>();
+    if (demo)
+    {
+        var signIns = DemoSchool.MakeOnce(premises, app.Services.GetRequiredService<ClosingRunner>(), Console.WriteLine);
+        Console.WriteLine(signIns);
+    }
+    else if (premises.Db.Read(SchoolStore.Get) is null)
+    {
+        Console.WriteLine(FirstStart.Make(premises, Environment.GetEnvironmentVariable));
+    }
+}
+
+app.UseSerilogRequestLogging();
+app.UseSecurityHeaders(new HeaderPolicyCollection()
+    .AddFrameOptionsDeny().AddContentTypeOptionsNoSniff().AddReferrerPolicyNoReferrer().RemoveServerHeader().AddCrossOriginOpenerPolicy(p => p.SameOrigin())
+    .AddContentSecurityPolicy(csp =>
+    {
+        csp.AddDefaultSrc().Self();
+        csp.AddScriptSrc().Self();
+        // The component library writes its rules into the page; scripts it does not.
+        csp.AddStyleSrc().Self().UnsafeInline();
+        csp.AddImgSrc().Self().Data();
+        csp.AddFontSrc().Self();
+        csp.AddObjectSrc().None();
+        csp.AddBaseUri().Self();
+        csp.AddFormAction().Self();
+        csp.AddFrameAncestors().None();
+    }));
+app.UseResponseCompression();
+app.UseMiddleware<Problems>();
+app.UseDefaultFiles();
+app.UseStaticFiles();
+app.UseRouting();
+app.UseAuthentication();
+app.UseMiddleware<SameSite>();
+app.UseMiddleware<Gate>();
+app.UseMiddleware<Once>();
+
+var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+PeopleEndpoints.Map(api);
+YearEndpoints.Map(api);
+PlanEndpoints.Map(api);
+WorkspaceEndpoints.Map(api);
+RosterEndpoints.Map(api);
+AssignmentEndpoints.Map(api);
+ClosingEndpoints.Map(api);
+RolloverEndpoints.Map(api);
+app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c)?.Name ?? "no school yet") }).ExcludeFromDescription();
+app.Map("/api/{**rest}", (HttpContext context) => Problems.Write(context, 404, new("not-found", "There is no such address.", "See the OpenAPI document."))).WithMetadata(new Needed(null)).ExcludeFromDescription();
+app.MapFallbackToFile("index.html");
+
+app.Run();
+
+/// <summary>Named so that tests can start the real program.</summary>
+public partial class Program;

@@ -1,0 +1,75 @@
+using SpringLoft.App;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Server.Api;
+
+namespace SpringLoft.Server.Workspaces;
+
+internal sealed record Made(long Id);
+
+internal sealed record VersionBody(int Version);
+
+internal sealed record TeacherShownBody(string? TeacherShown, int Version);
+
+internal sealed record LinkBody(string? Title, string? Url);
+
+internal sealed record FilingBody(IReadOnlyList<FolderId>? Folders);
+
+internal sealed record NoticeBody(string? Text);
+
+internal static class WorkspaceEndpoints
+{
+    internal static void Map(RouteGroupBuilder api)
+    {
+        api.MapGet("/courses", (MakingClass making) => making.Courses()).WithName("courses").Needs(Act.MakeClass);
+        api.MapPost("/class-preview", (NewClass body, MakingClass making) => making.Preview(body)).WithName("previewClass").Needs(Act.MakeClass);
+        api.MapPost("/classes", (NewClass body, Caller who, MakingClass making) => new Made(making.Make(who, body).Value)).WithName("makeClass").Needs(Act.MakeClass);
+        api.MapGet("/my-classes", (Caller who, Workspace workspace) => workspace.Mine(who)).WithName("myClasses").Needs(Act.SeeOwnClasses);
+
+        var k = api.MapGroup("/classes/{classId:long}");
+        k.MapGet("", (long classId, Caller who, Workspace workspace) => workspace.Head(who, new(classId))).WithName("classHead").Needs(Act.SeeClass);
+        k.MapGet("/workspace", (long classId, Caller who, Workspace workspace) => workspace.See(who, new(classId))).WithName("workspace").Needs(Act.SeeClass);
+        k.MapPost("/opening", (long classId, VersionBody body, Caller who, MakingClass making) =>
+        {
+            making.Open(who, new(classId), body.Version);
+            return TypedResults.NoContent();
+        }).WithName("openClass").Needs(Act.OpenClass);
+        k.MapPut("/teacher-shown", (long classId, TeacherShownBody body, Caller who, MakingClass making) =>
+        {
+            making.SetTeacherShown(who, new(classId), body.Version, body.TeacherShown);
+            return TypedResults.NoContent();
+        }).WithName("setTeacherShown").Needs(Act.Arrange);
+        k.MapPost("/notices", (long classId, NoticeBody body, Caller who, Notices notices) =>
+        {
+            notices.Post(who, new(classId), body.Text);
+            return TypedResults.NoContent();
+        }).WithName("postNotice").Needs(Act.Arrange);
+        MapItems(k);
+    }
+
+    private static void MapItems(RouteGroupBuilder k)
+    {
+        k.MapPost("/folders/{folderId:long}/files", (long classId, long folderId, string? name, Caller who, Items items, HttpRequest request, CancellationToken stop) =>
+            items.AddFile(who, new(classId), new(folderId), name, request.Body, stop)).WithName("addFile").TakesFile().Needs(Act.AddItem);
+        k.MapPost("/folders/{folderId:long}/links", (long classId, long folderId, LinkBody body, Caller who, Items items) =>
+            new Made(items.AddLink(who, new(classId), new(folderId), body.Title, body.Url).Value)).WithName("addLink").Needs(Act.AddItem);
+        k.MapGet("/items/{itemId:long}/content", (long classId, long itemId, Caller who, Items items) =>
+            Uploads.Send(items.Open(who, new(classId), new(itemId)))).WithName("itemContent").SendsFile().Needs(Act.SeeClass);
+        k.MapPut("/items/{itemId:long}/folders", (long classId, long itemId, FilingBody body, Caller who, Items items) =>
+        {
+            items.FileIn(who, new(classId), new(itemId), body.Folders ?? []);
+            return TypedResults.NoContent();
+        }).WithName("fileItem").Needs(Act.AddItem);
+        k.MapDelete("/items/{itemId:long}", (long classId, long itemId, Caller who, Items items) =>
+        {
+            items.Bin(who, new(classId), new(itemId));
+            return TypedResults.NoContent();
+        }).WithName("binItem").Needs(Act.AddItem);
+        k.MapPost("/items/{itemId:long}/bring-back", (long classId, long itemId, Caller who, Items items) =>
+        {
+            items.BringBack(who, new(classId), new(itemId));
+            return TypedResults.NoContent();
+        }).WithName("bringBackItem").Needs(Act.Arrange);
+    }
+}

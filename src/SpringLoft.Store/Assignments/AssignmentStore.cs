@@ -1,0 +1,64 @@
+using SpringLoft.Core.Naming;
+
+namespace SpringLoft.Store.Assignments;
+
+/// <summary>An assignment.</summary>
+public sealed record AssignmentRow
+{
+    public AssignmentId Id { get; init; }
+    public string Title { get; init; } = "";
+    public string Instructions { get; init; } = "";
+    public decimal? Points { get; init; }
+    public LocalDate? DueOn { get; init; }
+    public Instant? PublishedAt { get; init; }
+    public Instant MadeAt { get; init; }
+    public int Version { get; init; }
+}
+
+/// <summary>Owns assignment, assignment_filing and assignment_given.</summary>
+public static class AssignmentStore
+{
+    private const string Columns = "id, title, instructions, points, due_on, published_at, made_at, version";
+
+    /// <summary>Assignments of a class by date due, those without a date last; the bin left out.</summary>
+    public static IReadOnlyList<AssignmentRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<AssignmentRow>(
+        $"SELECT {Columns} FROM assignment WHERE class_id = @id AND binned_at IS NULL ORDER BY due_on IS NULL, due_on, id", new { id })];
+
+    /// <summary>One assignment of a class; null if there is no such or it is in the bin.</summary>
+    public static AssignmentRow? Find(IDbConnection c, ClassId id, AssignmentId assignment) => c.QuerySingleOrDefault<AssignmentRow>(
+        $"SELECT {Columns} FROM assignment WHERE class_id = @id AND id = @assignment AND binned_at IS NULL", new { id, assignment });
+
+    /// <summary>Which assignments stand in which folders of a class.</summary>
+    public static ILookup<AssignmentId, FolderId> Filings(IDbConnection c, ClassId id) => c.Query<(long, long)>(
+        "SELECT f.assignment_id, f.folder_id FROM assignment_filing f JOIN assignment a ON a.id = f.assignment_id JOIN folder d ON d.id = f.folder_id WHERE a.class_id = @id AND d.binned_at IS NULL", new { id })
+        .ToLookup(x => new AssignmentId(x.Item1), x => new FolderId(x.Item2));
+
+    /// <summary>Whom assignments are given to, where not to all.</summary>
+    public static ILookup<AssignmentId, PersonId> GivenTo(IDbConnection c, ClassId id) => c.Query<(long, long)>(
+        "SELECT g.assignment_id, g.person_id FROM assignment_given g JOIN assignment a ON a.id = g.assignment_id WHERE a.class_id = @id", new { id })
+        .ToLookup(x => new AssignmentId(x.Item1), x => new PersonId(x.Item2));
+
+    /// <summary>Adds an assignment as a draft.</summary>
+    public static AssignmentId Add(IDbConnection c, ClassId id, AssignmentRow a, IEnumerable<FolderId> folders, IEnumerable<PersonId> givenTo, AssignmentId? rolledFrom = null)
+    {
+        var made = c.ExecuteScalar<long>(
+            """
+            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from)
+            VALUES(@id, @Title, @key, @Instructions, @Points, @DueOn, @MadeAt, @rolledFrom) RETURNING id
+            """, new { id, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.MadeAt, rolledFrom });
+        c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@made, @folder)", folders.Distinct().Select(folder => new { made, folder }));
+        c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@made, @person)", givenTo.Distinct().Select(person => new { made, person }));
+        return new(made);
+    }
+
+    /// <summary>Publishes at the version that was seen; false if changed meanwhile.</summary>
+    public static bool Publish(IDbConnection c, AssignmentId id, int version, Instant at) => c.Execute(
+        "UPDATE assignment SET published_at = @at, version = version + 1 WHERE id = @id AND version = @version", new { id, version, at }) == 1;
+
+    /// <summary>Puts an assignment in the bin.</summary>
+    public static void Bin(IDbConnection c, AssignmentId id, Instant at) => c.Execute("UPDATE assignment SET binned_at = @at WHERE id = @id", new { id, at });
+
+    /// <summary>How many assignments of a class are in the bin.</summary>
+    public static int BinnedCount(IDbConnection c, ClassId id) =>
+        c.ExecuteScalar<int>("SELECT count(*) FROM assignment WHERE class_id = @id AND binned_at IS NOT NULL", new { id });
+}

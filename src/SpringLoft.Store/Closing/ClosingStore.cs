@@ -1,0 +1,62 @@
+using SpringLoft.Core.Closing;
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Store.Closing;
+
+/// <summary>Counts of one class, as the board and the closing desk need them.</summary>
+public sealed record ClassCounts
+{
+    public ClassId ClassId { get; init; }
+    public int Students { get; init; }
+    public int Folders { get; init; }
+    public int PlanFolders { get; init; }
+    public int OwnFolders { get; init; }
+    public int Assignments { get; init; }
+    public int DraftAssignments { get; init; }
+    public int HeldMarked { get; init; }
+    public int HeldUnmarked { get; init; }
+    public int Returned { get; init; }
+    public int Unsent { get; init; }
+    public int Unfiled { get; init; }
+    public bool RunGoing { get; init; }
+    public ClassState? NextYear { get; init; }
+
+    /// <summary>As the rules on closing see it.</summary>
+    public ClosingFacts Facts(ClassState state) =>
+        new(state, Students, HeldMarked, HeldUnmarked, Unsent, Unfiled, DraftAssignments, NextYear is not null, RunGoing);
+}
+
+/// <summary>Counts for readiness: reads what others own, owns nothing.</summary>
+public static class ClosingStore
+{
+    /// <summary>Counts for all classes of a year, or for one of them. One pass over each table, not one a class.</summary>
+    public static IReadOnlyDictionary<ClassId, ClassCounts> Counts(IDbConnection c, YearId year, ClassId? only = null) => c.Query<ClassCounts>(
+        """
+        WITH k AS MATERIALIZED (SELECT id FROM class WHERE year_id = @year AND (@only IS NULL OR id = @only)),
+        m AS (SELECT class_id, count(*) AS students FROM member WHERE class_id IN (SELECT id FROM k) AND role = 'Student' AND left_at IS NULL GROUP BY class_id),
+        f AS (
+          SELECT d.class_id, count(*) AS folders,
+            sum(d.plan_key IS NOT NULL AND (d.student_id IS NULL OR g.left_at IS NULL)) AS plan_folders,
+            count(DISTINCT CASE WHEN d.student_id IS NOT NULL AND g.person_id IS NOT NULL AND g.left_at IS NULL THEN d.student_id END) AS own_folders
+          FROM folder d LEFT JOIN member g ON g.class_id = d.class_id AND g.person_id = d.student_id AND d.student_id IS NOT NULL
+          WHERE d.class_id IN (SELECT id FROM k) AND d.binned_at IS NULL GROUP BY d.class_id),
+        a AS (SELECT class_id, count(*) AS assignments, sum(published_at IS NULL) AS draft_assignments
+          FROM assignment WHERE class_id IN (SELECT id FROM k) AND binned_at IS NULL GROUP BY class_id),
+        w AS (
+          SELECT class_id, sum(state = 'HandedIn' AND score IS NOT NULL) AS held_marked, sum(state = 'HandedIn' AND score IS NULL) AS held_unmarked,
+            sum(state = 'Returned') AS returned, sum(state = 'Working') AS unsent
+          FROM work WHERE class_id IN (SELECT id FROM k) GROUP BY class_id),
+        u AS (
+          SELECT i.class_id, count(*) AS unfiled FROM item i
+          WHERE i.class_id IN (SELECT id FROM k) AND i.binned_at IS NULL
+            AND NOT EXISTS (SELECT 1 FROM filing x JOIN folder d ON d.id = x.folder_id WHERE x.item_id = i.id AND d.binned_at IS NULL) GROUP BY i.class_id),
+        r AS (SELECT DISTINCT class_id FROM run_class WHERE state IN ('Waiting', 'Working')),
+        n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL GROUP BY rolled_from)
+        SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) AS plan_folders,
+          ifnull(f.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,
+          ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
+          ifnull(u.unfiled, 0) AS unfiled, r.class_id IS NOT NULL AS run_going, n.next_year
+        FROM k LEFT JOIN m ON m.class_id = k.id LEFT JOIN f ON f.class_id = k.id LEFT JOIN a ON a.class_id = k.id LEFT JOIN w ON w.class_id = k.id
+          LEFT JOIN u ON u.class_id = k.id LEFT JOIN r ON r.class_id = k.id LEFT JOIN n ON n.rolled_from = k.id
+        """, new { year, only }).ToDictionary(x => x.ClassId);
+}

@@ -1,0 +1,69 @@
+using System.Data;
+using Microsoft.Data.Sqlite;
+
+namespace SpringLoft.Store;
+
+/// <summary>
+/// The database file. Readers run beside one another; there is one writer at a time, and what it writes goes in
+/// whole or not at all.
+/// </summary>
+public sealed class Database : IDisposable
+{
+    private readonly string connectionString;
+    private readonly Lock writer = new();
+
+    /// <param name="path">The file; made if it is not there. Its folder must exist.</param>
+    public Database(string path)
+    {
+        Path = path;
+        connectionString = new SqliteConnectionStringBuilder
+        {
+            DataSource = path,
+            ForeignKeys = true,
+            DefaultTimeout = 30,
+        }.ToString();
+        Rows.TypeHandlers.Register();
+        Migrator.Run(connectionString);
+    }
+
+    /// <summary>Where the file is.</summary>
+    public string Path { get; }
+
+    /// <summary>Reads from one moment of the database: nothing written meanwhile is seen.</summary>
+    public T Read<T>(Func<IDbConnection, T> read)
+    {
+        using var c = Open();
+        using var moment = c.BeginTransaction(deferred: true);
+        return read(c);
+    }
+
+    /// <summary>Writes in one transaction; an exception rolls it back.</summary>
+    public T Write<T>(Func<IDbConnection, T> write)
+    {
+        lock (writer)
+        {
+            using var c = Open();
+            using var transaction = c.BeginTransaction();
+            var result = write(c);
+            transaction.Commit();
+            return result;
+        }
+    }
+
+    /// <summary>Writes in one transaction; an exception rolls it back.</summary>
+    public void Write(Action<IDbConnection> write) => Write(c => { write(c); return true; });
+
+    /// <summary>Lets go of the file.</summary>
+    public void Dispose() => SqliteConnection.ClearAllPools();
+
+    private SqliteConnection Open()
+    {
+        var c = new SqliteConnection(connectionString);
+        c.Open();
+        using var pragma = c.CreateCommand();
+        // A commit is on the disk when it returns; a year of children's work is worth the wait.
+        pragma.CommandText = "PRAGMA synchronous=FULL;";
+        pragma.ExecuteNonQuery();
+        return c;
+    }
+}

@@ -1,0 +1,158 @@
+using System.Runtime.InteropServices;
+using System.Security.Cryptography;
+
+namespace SpringLoft.Store.Files;
+
+/// <summary>A file in the store.</summary>
+/// <param name="Sha256">Its name in the store, lower-case hex.</param>
+/// <param name="Sha512">For the manifests of packages, lower-case hex.</param>
+/// <param name="Size">In bytes.</param>
+public sealed record StoredFile(string Sha256, string Sha512, long Size);
+
+/// <summary>The disk had no room; nothing of the file was kept.</summary>
+public sealed class DiskFullException(Exception inner) : IOException("The disk is full.", inner);
+
+/// <summary>The file was longer than allowed; nothing of it was kept.</summary>
+public sealed class FileTooLongException(long limit) : IOException($"The file is longer than {limit} bytes.")
+{
+    /// <summary>In bytes.</summary>
+    public long Limit { get; } = limit;
+}
+
+/// <summary>
+/// Files on the disk, each once, named by its SHA-256. A file is written aside, flushed and renamed, so that a
+/// half-written one is never seen under its name.
+/// </summary>
+public sealed class FileStore
+{
+    private const int BufferSize = 256 * 1024;
+    private readonly string root;
+    private readonly string aside;
+
+    /// <param name="root">A folder of its own; made if missing. What an earlier process left half-written is removed.</param>
+    public FileStore(string root)
+    {
+        this.root = root;
+        aside = Path.Combine(root, "incoming");
+        Directory.CreateDirectory(aside);
+        foreach (var left in Directory.EnumerateFiles(aside)) File.Delete(left);
+    }
+
+    /// <summary>Streams in a file. Memory stays flat whatever its length.</summary>
+    /// <param name="source">Read to its end.</param>
+    /// <param name="limit">Most bytes allowed.</param>
+    /// <exception cref="FileTooLongException">More than <paramref name="limit"/> bytes came.</exception>
+    /// <exception cref="DiskFullException">No room.</exception>
+    public async Task<StoredFile> TakeIn(Stream source, long limit, CancellationToken stop)
+    {
+        var path = AsidePath();
+        try
+        {
+            using var sha256 = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+            using var sha512 = IncrementalHash.CreateHash(HashAlgorithmName.SHA512);
+            long size = 0;
+            await using (var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1, FileOptions.Asynchronous))
+            {
+                var buffer = new byte[BufferSize];
+                int n;
+                while ((n = await source.ReadAsync(buffer, stop).ConfigureAwait(false)) > 0)
+                {
+                    size += n;
+                    if (size > limit) throw new FileTooLongException(limit);
+                    sha256.AppendData(buffer, 0, n);
+                    sha512.AppendData(buffer, 0, n);
+                    await file.WriteAsync(buffer.AsMemory(0, n), stop).ConfigureAwait(false);
+                }
+                file.Flush(flushToDisk: true);
+            }
+            return Place(path, new StoredFile(Hex(sha256), Hex(sha512), size));
+        }
+        catch (IOException e) when (IsDiskFull(e)) { throw new DiskFullException(e); }
+        finally { File.Delete(path); }
+    }
+
+    /// <summary>Lets a writer fill a seekable stream, then keeps what it wrote.</summary>
+    /// <exception cref="DiskFullException">No room; nothing is kept.</exception>
+    public StoredFile Make(Action<Stream> write)
+    {
+        var path = AsidePath();
+        try
+        {
+            using var sha256 = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+            using var sha512 = IncrementalHash.CreateHash(HashAlgorithmName.SHA512);
+            long size;
+            using (var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, BufferSize))
+            {
+                write(file);
+                file.Flush(flushToDisk: true);
+                file.Position = 0;
+                size = file.Length;
+                var buffer = new byte[BufferSize];
+                int n;
+                while ((n = file.Read(buffer)) > 0)
+                {
+                    sha256.AppendData(buffer, 0, n);
+                    sha512.AppendData(buffer, 0, n);
+                }
+            }
+            return Place(path, new StoredFile(Hex(sha256), Hex(sha512), size));
+        }
+        catch (IOException e) when (IsDiskFull(e)) { throw new DiskFullException(e); }
+        finally { File.Delete(path); }
+    }
+
+    /// <summary>Opens a kept file for reading.</summary>
+    /// <exception cref="FileNotFoundException">It is not in the store.</exception>
+    public FileStream Open(string sha256) =>
+        new(PathOf(sha256), FileMode.Open, FileAccess.Read, FileShare.Read, 1, FileOptions.SequentialScan);
+
+    /// <summary>A file to write and read once; it is gone when closed.</summary>
+    public FileStream Scratch() =>
+        new(AsidePath(), FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, BufferSize, FileOptions.DeleteOnClose);
+
+    /// <summary>Where a kept file is on the disk.</summary>
+    /// <param name="sha256">64 lower-case hex digits; anything else is refused, so that no path can be smuggled in.</param>
+    public string PathOf(string sha256)
+    {
+        if (sha256.Length != 64 || !sha256.All(char.IsAsciiHexDigitLower))
+            throw new ArgumentException("Not a SHA-256 in lower-case hex.", nameof(sha256));
+        return Path.Combine(root, sha256[..2], sha256[2..]);
+    }
+
+    private StoredFile Place(string path, StoredFile file)
+    {
+        var to = PathOf(file.Sha256);
+        if (File.Exists(to) && new FileInfo(to).Length == file.Size) return file;
+        var folder = Path.GetDirectoryName(to)!;
+        Directory.CreateDirectory(folder);
+        File.Move(path, to, overwrite: true);
+        FlushFolder(folder);
+        return file;
+    }
+
+    private string AsidePath() => Path.Combine(aside, Path.GetRandomFileName());
+
+    private static string Hex(IncrementalHash hash) => Convert.ToHexStringLower(hash.GetHashAndReset());
+
+    // ENOSPC and EDQUOT of Linux; .NET gives the bare errno as HResult for the former.
+    private static bool IsDiskFull(IOException e) =>
+        e is not DiskFullException && (e.HResult is 28 or 122 or unchecked((int)0x80070070) || e.Message.Contains("No space left", StringComparison.Ordinal));
+
+    // The rename itself is on the disk only once its folder is flushed.
+    private static void FlushFolder(string folder)
+    {
+        var descriptor = OpenFolder(folder, 0);
+        if (descriptor < 0) return;
+        _ = Flush(descriptor);
+        _ = Close(descriptor);
+    }
+
+    [DllImport("libc", EntryPoint = "open", SetLastError = true)]
+    private static extern int OpenFolder([MarshalAs(UnmanagedType.LPUTF8Str)] string path, int flags);
+
+    [DllImport("libc", EntryPoint = "fsync", SetLastError = true)]
+    private static extern int Flush(int descriptor);
+
+    [DllImport("libc", EntryPoint = "close", SetLastError = true)]
+    private static extern int Close(int descriptor);
+}

@@ -1,0 +1,48 @@
+namespace SpringLoft.Store.Naming;
+
+/// <summary>The school and what it has set for everybody: its name, its zone, how classes are named.</summary>
+public sealed record SchoolRow
+{
+    public string Name { get; init; } = "";
+    public string Zone { get; init; } = "";
+    public string ClassNamePattern { get; init; } = "";
+    public long UploadLimitBytes { get; init; }
+    public bool IsDemo { get; init; }
+}
+
+/// <summary>A course and its mark.</summary>
+public sealed record CourseRow
+{
+    public CourseId Id { get; init; }
+    public string Name { get; init; } = "";
+    public string Mark { get; init; } = "";
+    public string? Department { get; init; }
+}
+
+/// <summary>Owns school and course.</summary>
+public static class SchoolStore
+{
+    /// <summary>The school; null in a new database.</summary>
+    public static SchoolRow? Get(IDbConnection c) =>
+        c.QuerySingleOrDefault<SchoolRow>("SELECT name, zone, class_name_pattern, upload_limit_bytes, is_demo FROM school");
+
+    /// <summary>Sets the school up.</summary>
+    public static void Set(IDbConnection c, SchoolRow s) => c.Execute(
+        """
+        INSERT INTO school(id, name, zone, class_name_pattern, upload_limit_bytes, is_demo)
+        VALUES(1, @Name, @Zone, @ClassNamePattern, @UploadLimitBytes, @IsDemo)
+        """, s);
+
+    /// <summary>All courses by name.</summary>
+    public static IReadOnlyList<CourseRow> Courses(IDbConnection c) =>
+        [.. c.Query<CourseRow>("SELECT id, name, mark, department FROM course ORDER BY name")];
+
+    /// <summary>Finds a course by name, whatever the case, or adds it.</summary>
+    public static CourseRow CourseNamed(IDbConnection c, string name, string mark, string? department)
+    {
+        const string find = "SELECT id, name, mark, department FROM course WHERE name = @name COLLATE NOCASE";
+        if (c.QuerySingleOrDefault<CourseRow>(find, new { name }) is { } there) return there;
+        c.Execute("INSERT INTO course(name, mark, department) VALUES(@name, @mark, @department)", new { name, mark, department });
+        return c.QuerySingle<CourseRow>(find, new { name });
+    }
+}

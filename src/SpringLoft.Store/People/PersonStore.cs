@@ -1,0 +1,93 @@
+using SpringLoft.Core.People;
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Store.People;
+
+/// <summary>A person of the directory.</summary>
+public sealed record PersonRow
+{
+    public PersonId Id { get; init; }
+    public SchoolRole Role { get; init; }
+    public string Given { get; init; } = "";
+    public string Family { get; init; } = "";
+    public string? Grade { get; init; }
+    public string? StudentNumber { get; init; }
+    public string? Email { get; init; }
+    public string UserName { get; init; } = "";
+    public bool Active { get; init; } = true;
+
+    /// <summary>The name in its forms.</summary>
+    public PersonName Name => new(Given, Family);
+}
+
+/// <summary>What is kept for signing in.</summary>
+public sealed record SignInRow
+{
+    public PersonId PersonId { get; init; }
+    public string PasswordHash { get; init; } = "";
+    public bool MustChange { get; init; }
+    public int WrongInRow { get; init; }
+    public Instant? ShutUntil { get; init; }
+    public string Stamp { get; init; } = "";
+}
+
+/// <summary>Owns person and sign_in.</summary>
+public static class PersonStore
+{
+    private const string Columns = "p.id, p.role, p.given, p.family, p.grade, p.student_number, p.email, p.user_name, p.active";
+
+    /// <summary>One person; null if there is no such.</summary>
+    public static PersonRow? Find(IDbConnection c, PersonId id) =>
+        c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.id = @id", new { id });
+
+    /// <summary>By user name, whatever the case.</summary>
+    public static PersonRow? ByUserName(IDbConnection c, string userName) =>
+        c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.user_name = @userName COLLATE NOCASE", new { userName });
+
+    /// <summary>Several people, in no order.</summary>
+    public static IReadOnlyList<PersonRow> Find(IDbConnection c, IEnumerable<PersonId> ids) =>
+        [.. c.Query<PersonRow>($"SELECT {Columns} FROM person p WHERE p.id IN @ids", new { ids = ids.Select(i => i.Value).ToArray() })];
+
+    /// <summary>
+    /// Active people whose family or given name begins with the text, or whose student number does; family names first,
+    /// then in the order of the list.
+    /// </summary>
+    /// <param name="key">As <see cref="PersonName.SearchKey"/> makes it; may be empty for the first of all.</param>
+    public static IReadOnlyList<PersonRow> StartingWith(IDbConnection c, string key, bool students, int most)
+    {
+        var end = key + "￿";
+        return [.. c.Query<PersonRow>(
+            $"""
+            SELECT {Columns} FROM person p
+            WHERE p.active = 1 AND (p.role = 'Student') = @students
+              AND (p.family_key BETWEEN @key AND @end OR p.given_key BETWEEN @key AND @end OR p.student_number BETWEEN @key AND @end)
+            ORDER BY NOT p.family_key BETWEEN @key AND @end, p.family_key, p.given_key, p.id LIMIT @most
+            """, new { key, end, students, most })];
+    }
+
+    /// <summary>Adds a person; the id of the row is ignored.</summary>
+    public static PersonId Add(IDbConnection c, PersonRow p) => new(c.ExecuteScalar<long>(
+        """
+        INSERT INTO person(role, given, family, given_key, family_key, grade, student_number, email, user_name, active)
+        VALUES(@role, @Given, @Family, @givenKey, @familyKey, @Grade, @StudentNumber, @Email, @UserName, @Active) RETURNING id
+        """, new
+        {
+            role = p.Role.ToString(), p.Given, p.Family, givenKey = PersonName.SearchKey(p.Given), familyKey = PersonName.SearchKey(p.Family),
+            p.Grade, p.StudentNumber, p.Email, p.UserName, p.Active,
+        }));
+
+    /// <summary>Sign-in details; null if the person has none.</summary>
+    public static SignInRow? SignIn(IDbConnection c, PersonId id) => c.QuerySingleOrDefault<SignInRow>(
+        "SELECT person_id, password_hash, must_change, wrong_in_row, shut_until, stamp FROM sign_in WHERE person_id = @id", new { id });
+
+    /// <summary>Sets a password; wrong tries are forgotten.</summary>
+    public static void SetPassword(IDbConnection c, PersonId id, string hash, bool mustChange, string stamp) => c.Execute(
+        """
+        INSERT INTO sign_in(person_id, password_hash, must_change, stamp) VALUES(@id, @hash, @mustChange, @stamp)
+        ON CONFLICT(person_id) DO UPDATE SET password_hash = @hash, must_change = @mustChange, stamp = @stamp, wrong_in_row = 0, shut_until = NULL
+        """, new { id, hash, mustChange, stamp });
+
+    /// <summary>Notes the outcome of a try.</summary>
+    public static void SetWrong(IDbConnection c, PersonId id, int wrongInRow, Instant? shutUntil) =>
+        c.Execute("UPDATE sign_in SET wrong_in_row = @wrongInRow, shut_until = @shutUntil WHERE person_id = @id", new { id, wrongInRow, shutUntil });
+}

@@ -1,0 +1,53 @@
+using System.Data;
+using System.Globalization;
+using Dapper;
+using NodaTime;
+using NodaTime.Text;
+using SpringLoft.Core;
+
+namespace SpringLoft.Store.Rows;
+
+/// <summary>Teaches Dapper our ids, dates and instants. Dates and instants are kept as ISO 8601 text, so that the file can be read by anybody.</summary>
+internal static class TypeHandlers
+{
+    private static readonly Lock Once = new();
+    private static bool registered;
+
+    internal static void Register()
+    {
+        lock (Once)
+        {
+            if (registered) return;
+            DefaultTypeMap.MatchNamesWithUnderscores = true;
+            Id<YearId>(); Id<TermId>(); Id<PersonId>(); Id<CourseId>(); Id<ClassId>(); Id<PlanId>();
+            Id<FolderId>(); Id<ItemId>(); Id<AssignmentId>(); Id<WorkId>(); Id<RunId>();
+            SqlMapper.AddTypeHandler(new DateHandler());
+            SqlMapper.AddTypeHandler(new InstantHandler());
+            registered = true;
+        }
+    }
+
+    private static void Id<T>() where T : struct, IId<T> => SqlMapper.AddTypeHandler(new IdHandler<T>());
+
+    private sealed class IdHandler<T> : SqlMapper.TypeHandler<T> where T : struct, IId<T>
+    {
+        public override T Parse(object value) => T.From((long)value);
+
+        public override void SetValue(IDbDataParameter parameter, T value) => parameter.Value = value.Value;
+    }
+
+    private sealed class DateHandler : SqlMapper.TypeHandler<LocalDate>
+    {
+        public override LocalDate Parse(object value) => LocalDatePattern.Iso.Parse((string)value).Value;
+
+        public override void SetValue(IDbDataParameter parameter, LocalDate value) => parameter.Value = LocalDatePattern.Iso.Format(value);
+    }
+
+    private sealed class InstantHandler : SqlMapper.TypeHandler<Instant>
+    {
+        public override Instant Parse(object value) => InstantPattern.ExtendedIso.Parse((string)value).Value;
+
+        public override void SetValue(IDbDataParameter parameter, Instant value) =>
+            parameter.Value = value.ToString("uuuu-MM-dd'T'HH:mm:ss.fff'Z'", CultureInfo.InvariantCulture);
+    }
+}

@@ -1,0 +1,133 @@
+using SpringLoft.Core.Closing;
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Store.Runs;
+
+/// <summary>A run.</summary>
+public sealed record RunRow
+{
+    public RunId Id { get; init; }
+    public StepState State { get; init; }
+    public AfterArchive AfterArchive { get; init; }
+    public PersonId StartedBy { get; init; }
+    public Instant StartedAt { get; init; }
+    public Instant? EndedAt { get; init; }
+}
+
+/// <summary>A class in a run.</summary>
+public sealed record RunClassRow
+{
+    public ClassId ClassId { get; init; }
+    public string Name { get; init; } = "";
+    public StepState State { get; init; }
+    public string? Reason { get; init; }
+}
+
+/// <summary>A step of a class in a run; done and total count what the step is made of.</summary>
+public sealed record RunStepRow
+{
+    public ClassId ClassId { get; init; }
+    public ClosingStep Step { get; init; }
+    public StepState State { get; init; }
+    public int Done { get; init; }
+    public int Total { get; init; }
+    public string? Detail { get; init; }
+}
+
+/// <summary>A package that a run made.</summary>
+public sealed record PackageRow
+{
+    public long Id { get; init; }
+    public RunId RunId { get; init; }
+    public ClassId ClassId { get; init; }
+    public string Kind { get; init; } = "";
+    public PersonId? StudentId { get; init; }
+    public string Name { get; init; } = "";
+    public string Sha256 { get; init; } = "";
+    public string Sha512 { get; init; } = "";
+    public long Size { get; init; }
+    public int Files { get; init; }
+    public Instant MadeAt { get; init; }
+    public Instant? VerifiedAt { get; init; }
+}
+
+/// <summary>Owns run, run_class, run_step and package.</summary>
+public static class RunStore
+{
+    private const string PackageSelect =
+        "SELECT g.id, g.run_id, g.class_id, g.kind, g.student_id, g.name, g.sha256, b.sha512, b.size, g.files, g.made_at, g.verified_at FROM package g JOIN blob b ON b.sha256 = g.sha256";
+
+    /// <summary>Adds a closing run over classes, all waiting.</summary>
+    public static RunId Add(IDbConnection c, IReadOnlyList<ClassId> classes, AfterArchive after, PersonId by, Instant at)
+    {
+        var id = c.ExecuteScalar<long>("INSERT INTO run(kind, state, after_archive, started_by, started_at) VALUES('Closing', 'Working', @after, @by, @at) RETURNING id",
+            new { after = after.ToString(), by, at });
+        c.Execute("INSERT INTO run_class(run_id, class_id, position, state) VALUES(@id, @k, @i, 'Waiting')", classes.Select((k, i) => new { id, k, i }));
+        c.Execute("INSERT INTO run_step(run_id, class_id, step, state) VALUES(@id, @k, @step, 'Waiting')",
+            classes.SelectMany(k => ClosingSteps.InOrder.Select(s => new { id, k, step = s.ToString() })));
+        return new(id);
+    }
+
+    /// <summary>One run; null if there is no such.</summary>
+    public static RunRow? Find(IDbConnection c, RunId id) =>
+        c.QuerySingleOrDefault<RunRow>("SELECT id, state, after_archive, started_by, started_at, ended_at FROM run WHERE id = @id", new { id });
+
+    /// <summary>Runs that are not at their end: what a killed process left is among them.</summary>
+    public static IReadOnlyList<RunId> Unfinished(IDbConnection c) => [.. c.Query<long>("SELECT id FROM run WHERE state = 'Working' ORDER BY id").Select(i => new RunId(i))];
+
+    /// <summary>Classes of a run in their order.</summary>
+    public static IReadOnlyList<RunClassRow> Classes(IDbConnection c, RunId id) => [.. c.Query<RunClassRow>(
+        "SELECT r.class_id, k.name, r.state, r.reason FROM run_class r JOIN class k ON k.id = r.class_id WHERE r.run_id = @id ORDER BY r.position", new { id })];
+
+    /// <summary>Steps of a run.</summary>
+    public static IReadOnlyList<RunStepRow> Steps(IDbConnection c, RunId id) => [.. c.Query<RunStepRow>(
+        "SELECT class_id, step, state, done, total, detail FROM run_step WHERE run_id = @id", new { id })];
+
+    /// <summary>The newest run that has to do with a class; null if none.</summary>
+    public static RunId? Newest(IDbConnection c, ClassId id)
+    {
+        var run = c.ExecuteScalar<long?>("SELECT max(run_id) FROM run_class WHERE class_id = @id", new { id });
+        return run is { } r ? new RunId(r) : null;
+    }
+
+    /// <summary>Is an unfinished run at work on the class?</summary>
+    public static bool IsGoing(IDbConnection c, ClassId id) =>
+        c.ExecuteScalar<bool>("SELECT EXISTS(SELECT 1 FROM run_class WHERE class_id = @id AND state IN ('Waiting', 'Working'))", new { id });
+
+    /// <summary>Sets where a step is.</summary>
+    public static void SetStep(IDbConnection c, RunId run, ClassId k, ClosingStep step, StepState state, int done, int total, string? detail) => c.Execute(
+        "UPDATE run_step SET state = @state, done = @done, total = @total, detail = @detail WHERE run_id = @run AND class_id = @k AND step = @step",
+        new { run, k, step = step.ToString(), state = state.ToString(), done, total, detail });
+
+    /// <summary>Sets where a class is, with the reason if it failed.</summary>
+    public static void SetClass(IDbConnection c, RunId run, ClassId k, StepState state, string? reason) =>
+        c.Execute("UPDATE run_class SET state = @state, reason = @reason WHERE run_id = @run AND class_id = @k", new { run, k, state = state.ToString(), reason });
+
+    /// <summary>Ends a run.</summary>
+    public static void End(IDbConnection c, RunId run, StepState state, Instant at) =>
+        c.Execute("UPDATE run SET state = @state, ended_at = @at WHERE id = @run", new { run, state = state.ToString(), at });
+
+    /// <summary>Notes a package; the same one made again takes the place of the first.</summary>
+    public static void PutPackage(IDbConnection c, PackageRow g) => c.Execute(
+        """
+        INSERT INTO package(run_id, class_id, kind, student_id, name, sha256, files, made_at)
+        VALUES(@RunId, @ClassId, @Kind, @StudentId, @Name, @Sha256, @Files, @MadeAt)
+        ON CONFLICT(run_id, class_id, kind, ifnull(student_id, 0)) DO UPDATE SET name = @Name, sha256 = @Sha256, files = @Files, made_at = @MadeAt, verified_at = NULL
+        """, g);
+
+    /// <summary>Notes that a package was read back and found whole.</summary>
+    public static void SetVerified(IDbConnection c, long package, Instant at) =>
+        c.Execute("UPDATE package SET verified_at = @at WHERE id = @package", new { package, at });
+
+    /// <summary>Packages that a run made for a class.</summary>
+    public static IReadOnlyList<PackageRow> PackagesOf(IDbConnection c, RunId run, ClassId k) =>
+        [.. c.Query<PackageRow>($"{PackageSelect} WHERE g.run_id = @run AND g.class_id = @k ORDER BY g.kind, g.student_id", new { run, k })];
+
+    /// <summary>The newest verified archive package of each archived class, by class.</summary>
+    public static IReadOnlyDictionary<ClassId, PackageRow> Archives(IDbConnection c) =>
+        c.Query<PackageRow>($"{PackageSelect} WHERE g.kind = 'Archive' AND g.verified_at IS NOT NULL ORDER BY g.id").GroupBy(g => g.ClassId).ToDictionary(g => g.Key, g => g.Last());
+
+    /// <summary>The newest take-home of a student from a class; null if none was made.</summary>
+    public static PackageRow? TakeHome(IDbConnection c, ClassId k, PersonId student) => c.QueryFirstOrDefault<PackageRow>(
+        $"{PackageSelect} WHERE g.class_id = @k AND g.kind = 'TakeHome' AND g.student_id = @student ORDER BY g.id DESC", new { k, student });
+}

@@ -1,0 +1,100 @@
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Store.Workspaces;
+
+/// <summary>A class.</summary>
+public sealed record ClassRow
+{
+    public ClassId Id { get; init; }
+    public YearId YearId { get; init; }
+    public CourseId CourseId { get; init; }
+    public string Course { get; init; } = "";
+    public string Mark { get; init; } = "";
+    public string? Department { get; init; }
+    public string? Section { get; init; }
+    public string? Period { get; init; }
+    public TermId? TermId { get; init; }
+    public string Name { get; init; } = "";
+    public ClassState State { get; init; }
+    public string TeacherShown { get; init; } = "";
+    public PlanId? PlanId { get; init; }
+    public int? PlanVersion { get; init; }
+    public AfterArchive AfterArchive { get; init; }
+    public ClassId? RolledFrom { get; init; }
+    public Instant MadeAt { get; init; }
+    public Instant? OpenedAt { get; init; }
+    public Instant? ArchivedAt { get; init; }
+    public int Version { get; init; }
+}
+
+/// <summary>Owns class and notice.</summary>
+public static class ClassStore
+{
+    private const string Select =
+        """
+        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.term_id, k.name, k.state,
+          k.teacher_shown, k.plan_id, k.plan_version, k.after_archive, k.rolled_from, k.made_at, k.opened_at, k.archived_at, k.version
+        FROM class k JOIN course o ON o.id = k.course_id
+        """;
+
+    /// <summary>One class; null if there is no such.</summary>
+    public static ClassRow? Find(IDbConnection c, ClassId id) => c.QuerySingleOrDefault<ClassRow>($"{Select} WHERE k.id = @id", new { id });
+
+    /// <summary>All classes of a year by name.</summary>
+    public static IReadOnlyList<ClassRow> OfYear(IDbConnection c, YearId year) =>
+        [.. c.Query<ClassRow>($"{Select} WHERE k.year_id = @year ORDER BY k.name_key", new { year })];
+
+    /// <summary>Classes that a person is or was in, newest year last, by name.</summary>
+    public static IReadOnlyList<ClassRow> OfPerson(IDbConnection c, PersonId person) => [.. c.Query<ClassRow>(
+        $"{Select} JOIN member m ON m.class_id = k.id WHERE m.person_id = @person ORDER BY k.year_id, k.name_key", new { person })];
+
+    /// <summary>Archived classes, newest year first.</summary>
+    public static IReadOnlyList<ClassRow> Archived(IDbConnection c) =>
+        [.. c.Query<ClassRow>($"{Select} WHERE k.state = 'Archived' ORDER BY k.year_id DESC, k.name_key")];
+
+    /// <summary>Next year's class made from this one; null if none was.</summary>
+    public static ClassRow? RolledTo(IDbConnection c, ClassId id) =>
+        c.QueryFirstOrDefault<ClassRow>($"{Select} WHERE k.rolled_from = @id ORDER BY k.id", new { id });
+
+    /// <summary>The name of every class there is, in any year: a class never collides with another's archive.</summary>
+    public static IReadOnlyList<string> Names(IDbConnection c, string nameKey) =>
+        [.. c.Query<string>("SELECT name FROM class WHERE name_key = @nameKey", new { nameKey })];
+
+    /// <summary>Adds a class in preparation; id, course texts and version of the row are ignored.</summary>
+    public static ClassId Add(IDbConnection c, ClassRow k) => new(c.ExecuteScalar<long>(
+        """
+        INSERT INTO class(year_id, course_id, section, period, term_id, name, name_key, state, teacher_shown, plan_id, plan_version, rolled_from, made_at)
+        VALUES(@YearId, @CourseId, @Section, @Period, @TermId, @Name, @key, 'InPreparation', @TeacherShown, @PlanId, @PlanVersion, @RolledFrom, @MadeAt) RETURNING id
+        """, new { k.YearId, k.CourseId, k.Section, k.Period, k.TermId, k.Name, key = SafeName.Key(k.Name), k.TeacherShown, k.PlanId, k.PlanVersion, k.RolledFrom, k.MadeAt }));
+
+    /// <summary>Sets the state if the class is still at the version that was seen; false if somebody changed it meanwhile.</summary>
+    public static bool SetState(IDbConnection c, ClassRow seen, ClassState state, Instant at, AfterArchive after) => c.Execute(
+        """
+        UPDATE class SET state = @state, version = version + 1, after_archive = @after,
+          opened_at = CASE WHEN @state = 'Open' AND opened_at IS NULL THEN @at ELSE opened_at END,
+          archived_at = CASE WHEN @state = 'Archived' THEN @at ELSE NULL END
+        WHERE id = @Id AND version = @Version
+        """, new { seen.Id, seen.Version, state = state.ToString(), at, after = after.ToString() }) == 1;
+
+    /// <summary>Changes what students read as the teacher's name, at the version that was seen; false if changed meanwhile.</summary>
+    public static bool SetTeacherShown(IDbConnection c, ClassId id, int version, string teacherShown) => c.Execute(
+        "UPDATE class SET teacher_shown = @teacherShown, version = version + 1 WHERE id = @id AND version = @version", new { id, version, teacherShown }) == 1;
+
+    /// <summary>Posts a notice.</summary>
+    public static void AddNotice(IDbConnection c, ClassId id, PersonId author, string text, Instant at) =>
+        c.Execute("INSERT INTO notice(class_id, author_id, text, posted_at) VALUES(@id, @author, @text, @at)", new { id, author, text, at });
+
+    /// <summary>Notices of a class, newest first.</summary>
+    public static IReadOnlyList<NoticeRow> Notices(IDbConnection c, ClassId id) => [.. c.Query<NoticeRow>(
+        "SELECT n.id, n.text, n.posted_at, p.given || ' ' || p.family AS author FROM notice n JOIN person p ON p.id = n.author_id WHERE n.class_id = @id ORDER BY n.posted_at DESC, n.id DESC", new { id })];
+}
+
+/// <summary>A notice.</summary>
+public sealed record NoticeRow
+{
+    public long Id { get; init; }
+    public string Text { get; init; } = "";
+    public Instant PostedAt { get; init; }
+    public string Author { get; init; } = "";
+}

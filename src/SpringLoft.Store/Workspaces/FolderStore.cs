@@ -1,0 +1,63 @@
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.Plans;
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Store.Workspaces;
+
+/// <summary>A folder.</summary>
+public sealed record FolderRow
+{
+    public FolderId Id { get; init; }
+    public FolderId? ParentId { get; init; }
+    public string Name { get; init; } = "";
+    public int Position { get; init; }
+    public FolderRule Rule { get; init; }
+    public PersonId? StudentId { get; init; }
+    public string? PlanKey { get; init; }
+    public Instant? BinnedAt { get; init; }
+
+    /// <summary>As the rules on access see it.</summary>
+    public FolderFact Fact => new(Id, ParentId, Name, Rule, StudentId);
+}
+
+/// <summary>Owns folder.</summary>
+public static class FolderStore
+{
+    private const string Columns = "id, parent_id, name, position, rule, student_id, plan_key, binned_at";
+
+    /// <summary>Folders of a class in the order in which they stand within their parents, the bin left out.</summary>
+    public static IReadOnlyList<FolderRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<FolderRow>(
+        $"SELECT {Columns} FROM folder WHERE class_id = @id AND binned_at IS NULL ORDER BY parent_id, position, id", new { id })];
+
+    /// <summary>The same with the bin.</summary>
+    public static IReadOnlyList<FolderRow> WithBin(IDbConnection c, ClassId id) => [.. c.Query<FolderRow>(
+        $"SELECT {Columns} FROM folder WHERE class_id = @id ORDER BY parent_id, position, id", new { id })];
+
+    /// <summary>Adds what a plan asks for and is not there yet. Where a name is taken by a folder of the teacher's, a number tells them apart.</summary>
+    /// <returns>How many were added.</returns>
+    public static int Unfold(IDbConnection c, ClassId id, IReadOnlyList<UnfoldedFolder> wanted)
+    {
+        var there = WithBin(c, id);
+        var byKey = there.Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!, f => f.Id);
+        var missing = PlanUnfolding.Missing(wanted, byKey.Keys.ToHashSet());
+        var names = there.Where(f => f.BinnedAt is null).GroupBy(f => f.ParentId)
+            .ToDictionary(g => g.Key ?? default, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());
+        foreach (var folder in missing)
+        {
+            FolderId? parent = folder.ParentKey is { } p ? byKey[p] : null;
+            if (!names.TryGetValue(parent ?? default, out var taken)) names[parent ?? default] = taken = [];
+            var name = SafeName.Distinct(folder.Name, taken, isFile: false);
+            taken.Add(SafeName.Key(name));
+            byKey[folder.Key] = Add(c, id, parent, name, folder.Position, folder.Rule, folder.Student, folder.Key);
+        }
+        return missing.Count;
+    }
+
+    /// <summary>Adds one folder.</summary>
+    public static FolderId Add(IDbConnection c, ClassId id, FolderId? parent, string name, int position, FolderRule rule, PersonId? student, string? planKey) =>
+        new(c.ExecuteScalar<long>(
+            """
+            INSERT INTO folder(class_id, parent_id, name, name_key, position, rule, student_id, plan_key)
+            VALUES(@id, @parent, @name, @key, @position, @rule, @student, @planKey) RETURNING id
+            """, new { id, parent, name, key = SafeName.Key(name), position, rule = rule.ToString(), student, planKey }));
+}

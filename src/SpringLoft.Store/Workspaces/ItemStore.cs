@@ -1,0 +1,71 @@
+namespace SpringLoft.Store.Workspaces;
+
+/// <summary>A file or a link.</summary>
+public sealed record ItemRow
+{
+    public ItemId Id { get; init; }
+    public string Kind { get; init; } = "";
+    public string Name { get; init; } = "";
+    public string? Sha256 { get; init; }
+    public string? Sha512 { get; init; }
+    public long? Size { get; init; }
+    public string? Url { get; init; }
+    public PersonId AddedBy { get; init; }
+    public string AddedByName { get; init; } = "";
+    public bool ByStudent { get; init; }
+    public Instant AddedAt { get; init; }
+    public Instant? BinnedAt { get; init; }
+}
+
+/// <summary>Owns item, filing and blob.</summary>
+public static class ItemStore
+{
+    private const string Select =
+        """
+        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at
+        FROM item i JOIN person p ON p.id = i.added_by LEFT JOIN blob b ON b.sha256 = i.sha256
+        """;
+
+    /// <summary>Items of a class by name, the bin left out.</summary>
+    public static IReadOnlyList<ItemRow> OfClass(IDbConnection c, ClassId id) =>
+        [.. c.Query<ItemRow>($"{Select} WHERE i.class_id = @id AND i.binned_at IS NULL ORDER BY i.name COLLATE NOCASE, i.id", new { id })];
+
+    /// <summary>The same with the bin.</summary>
+    public static IReadOnlyList<ItemRow> WithBin(IDbConnection c, ClassId id) =>
+        [.. c.Query<ItemRow>($"{Select} WHERE i.class_id = @id ORDER BY i.name COLLATE NOCASE, i.id", new { id })];
+
+    /// <summary>One item of a class; null if there is no such or it is in the bin.</summary>
+    public static ItemRow? Find(IDbConnection c, ClassId id, ItemId item) =>
+        c.QuerySingleOrDefault<ItemRow>($"{Select} WHERE i.class_id = @id AND i.id = @item AND i.binned_at IS NULL", new { id, item });
+
+    /// <summary>Which items stand in which folders of a class.</summary>
+    public static IReadOnlyList<(ItemId Item, FolderId Folder)> Filings(IDbConnection c, ClassId id) => [.. c.Query<(long, long)>(
+        "SELECT f.item_id, f.folder_id FROM filing f JOIN item i ON i.id = f.item_id JOIN folder d ON d.id = f.folder_id WHERE i.class_id = @id AND d.binned_at IS NULL ORDER BY f.item_id, d.position, d.id", new { id })
+        .Select(x => (new ItemId(x.Item1), new FolderId(x.Item2)))];
+
+    /// <summary>Notes a stored file, once for all that share it.</summary>
+    public static void AddBlob(IDbConnection c, Files.StoredFile file, Instant at) => c.Execute(
+        "INSERT INTO blob(sha256, sha512, size, added_at) VALUES(@Sha256, @Sha512, @Size, @at) ON CONFLICT DO NOTHING", new { file.Sha256, file.Sha512, file.Size, at });
+
+    /// <summary>Adds an item; its blob is noted before.</summary>
+    public static ItemId Add(IDbConnection c, ClassId id, ItemRow i) => new(c.ExecuteScalar<long>(
+        """
+        INSERT INTO item(class_id, kind, name, sha256, url, added_by, by_student, added_at)
+        VALUES(@id, @Kind, @Name, @Sha256, @Url, @AddedBy, @ByStudent, @AddedAt) RETURNING id
+        """, new { id, i.Kind, i.Name, i.Sha256, i.Url, i.AddedBy, i.ByStudent, i.AddedAt }));
+
+    /// <summary>Files an item in a folder; nothing happens if it stands there already.</summary>
+    public static void File(IDbConnection c, ItemId item, FolderId folder) =>
+        c.Execute("INSERT INTO filing(item_id, folder_id) VALUES(@item, @folder) ON CONFLICT DO NOTHING", new { item, folder });
+
+    /// <summary>Takes an item out of all folders.</summary>
+    public static void Unfile(IDbConnection c, ItemId item) => c.Execute("DELETE FROM filing WHERE item_id = @item", new { item });
+
+    /// <summary>Puts an item in the bin, or back with null.</summary>
+    public static void SetBinned(IDbConnection c, ItemId item, Instant? at) =>
+        c.Execute("UPDATE item SET binned_at = @at WHERE id = @item", new { item, at });
+
+    /// <summary>Names that stand in a folder, to keep siblings apart.</summary>
+    public static IReadOnlyList<string> NamesIn(IDbConnection c, FolderId folder) => [.. c.Query<string>(
+        "SELECT i.name FROM filing f JOIN item i ON i.id = f.item_id WHERE f.folder_id = @folder AND i.binned_at IS NULL", new { folder })];
+}
