@@ -878,8 +878,8 @@ export interface components {
             points: null | number;
             dueOn: null | components["schemas"]["LocalDate"];
             published: boolean;
-            folders: unknown[];
-            givenTo: unknown[];
+            folders: number[];
+            givenTo: number[];
             /** Format: int32 */
             version: number;
             own: null | components["schemas"]["OwnWorkView"];
@@ -991,7 +991,7 @@ export interface components {
             advice: null | string;
         };
         /** @enum {unknown} */
-        ClassRole: "Student" | "CoTeacher" | "Lead" | null;
+        ClassRole: "Student" | "CoTeacher" | "Lead";
         /** @enum {unknown} */
         ClassState: "InPreparation" | "Open" | "Archived";
         CloseBody: {
@@ -1029,7 +1029,7 @@ export interface components {
             today: components["schemas"]["LocalDate"];
         };
         EnrollBody: {
-            people: null | unknown[];
+            people: null | number[];
             role: components["schemas"]["ClassRole"];
         };
         EnrollDecision: {
@@ -1047,7 +1047,7 @@ export interface components {
             decisions: components["schemas"]["EnrollDecision"][];
         };
         FilingBody: {
-            folders: null | unknown[];
+            folders: null | number[];
         };
         Finding: {
             code: string;
@@ -1095,7 +1095,7 @@ export interface components {
             /** Format: int64 */
             size: null | number;
             url: null | string;
-            folders: unknown[];
+            folders: number[];
             addedBy: string;
             addedAt: components["schemas"]["Instant"];
             mayChange: boolean;
@@ -1157,8 +1157,8 @@ export interface components {
             /** Format: double */
             points: null | number;
             dueOn: null | components["schemas"]["LocalDate"];
-            folders: null | unknown[];
-            students: null | unknown[];
+            folders: null | number[];
+            students: null | number[];
             publish: boolean;
         };
         NewClass: {
@@ -1297,6 +1297,8 @@ export interface components {
             held: number;
             /** Format: int32 */
             given: number;
+            /** Format: int32 */
+            version: number;
         };
         ReturnsRow: {
             student: components["schemas"]["PersonId"];

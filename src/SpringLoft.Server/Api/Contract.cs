@@ -22,6 +22,10 @@ internal static class Contract
             o.AddSchemaTransformer((schema, context, _) =>
             {
                 var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
+                // A nullable enum would make its component nullable everywhere; the property says null, not the enum.
+                if (type.IsEnum && schema.Enum is { } values) schema.Enum = [.. values.Where(v => v is not null)];
+                if (context.JsonTypeInfo.ElementType is { } element && IdJson.IsId(element))
+                    schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64" };
                 var orNull = type == context.JsonTypeInfo.Type ? default : JsonSchemaType.Null;
                 if (IdJson.IsId(type)) (schema.Type, schema.Format) = (JsonSchemaType.Integer | orNull, "int64");
                 else if (type == typeof(LocalDate)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, "date");

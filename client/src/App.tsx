@@ -1,0 +1,79 @@
+import Box from "@mui/material/Box";
+import { Navigate, Route, Routes } from "react-router";
+import { useMe } from "./api/queries";
+import { ProblemError } from "./api/client";
+import { AssignmentDesk } from "./desks/Assignments/AssignmentDesk";
+import { AuditTrail } from "./desks/Audit/AuditTrail";
+import { ClosingDesk } from "./desks/Closing/ClosingDesk";
+import { Loft } from "./desks/Closing/Loft";
+import { ChangePassword } from "./desks/People/ChangePassword";
+import { SignIn } from "./desks/People/SignIn";
+import { PlanDesk } from "./desks/Plans/PlanDesk";
+import { RolloverDesk } from "./desks/Rollover/RolloverDesk";
+import { RosterDesk } from "./desks/Rosters/RosterDesk";
+import { MakeClass } from "./desks/Workspaces/MakeClass";
+import { MyClasses } from "./desks/Workspaces/MyClasses";
+import { StudentClass } from "./desks/Workspaces/StudentClass";
+import { WorkspaceDesk } from "./desks/Workspaces/WorkspaceDesk";
+import { YearBoard } from "./desks/Years/YearBoard";
+import { Desk, Empty } from "./parts/Desk";
+import { KeysProvider } from "./parts/keys";
+import { Problem } from "./parts/Problem";
+import { Shell } from "./shell/Shell";
+
+/** Which desk stands at which address, and for whom. */
+export function App() {
+  const me = useMe();
+  if (me.isPending) return <Box role="status" aria-label="Loading" sx={{ minHeight: "100vh" }} />;
+  if (me.error) {
+    if (me.error instanceof ProblemError && me.error.status === 401) return <SignIn />;
+    return (
+      <Box component="main" sx={{ p: 4 }}>
+        <Problem error={me.error} />
+      </Box>
+    );
+  }
+  if (me.data.mustChangePassword) return <ChangePassword first name={me.data.name} />;
+  const staff = me.data.role !== "Student";
+  return (
+    <KeysProvider>
+      <Shell me={me.data}>
+        <Routes>
+          <Route path="/password" element={<ChangePassword name={me.data.name} />} />
+          {staff ? (
+            <>
+              <Route path="/" element={<YearBoard me={me.data} />} />
+              <Route path="/plan" element={<PlanDesk />} />
+              <Route path="/set-up" element={<MakeClass me={me.data} />} />
+              <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
+              <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
+              <Route path="/close" element={<YearBoard me={me.data} season="close" />} />
+              <Route path="/roll-over" element={<YearBoard me={me.data} season="nextYear" />} />
+              <Route path="/classes/:id" element={<Navigate to="set-up" replace />} />
+              <Route path="/classes/:id/set-up" element={<WorkspaceDesk />} />
+              <Route path="/classes/:id/enroll" element={<RosterDesk />} />
+              <Route path="/classes/:id/work" element={<AssignmentDesk />} />
+              <Route path="/classes/:id/close" element={<ClosingDesk />} />
+              <Route path="/classes/:id/roll-over" element={<RolloverDesk />} />
+              <Route path="/loft" element={<Loft />} />
+              <Route path="/audit" element={<AuditTrail />} />
+            </>
+          ) : (
+            <>
+              <Route path="/" element={<MyClasses />} />
+              <Route path="/classes/:id" element={<StudentClass />} />
+            </>
+          )}
+          <Route
+            path="*"
+            element={
+              <Desk title="Nothing here">
+                <Empty title="There is no such page.">Go back, or use the year line at the top.</Empty>
+              </Desk>
+            }
+          />
+        </Routes>
+      </Shell>
+    </KeysProvider>
+  );
+}

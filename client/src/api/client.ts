@@ -1,0 +1,79 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+/** The shapes of the contract, by name. */
+export type Schemas = components["schemas"];
+
+/** Talks to the server; every path and shape is checked against the contract. */
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** An error that the server explained: what is wrong, what to do, and about which field. */
+export class ProblemError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly what: string,
+    readonly mend: string,
+    readonly field?: string,
+  ) {
+    super(`${what} ${mend}`);
+  }
+}
+
+interface ProblemBody {
+  title?: string;
+  detail?: string;
+  code?: string;
+  field?: string;
+}
+
+/** Reads an explained error out of any answer. */
+export function problemOf(status: number, body: unknown): ProblemError {
+  const p = (typeof body === "object" && body !== null ? body : {}) as ProblemBody;
+  return new ProblemError(
+    status,
+    p.code ?? "fault",
+    p.title ?? "Spring Loft did not answer as it should.",
+    p.detail ?? "Try again in a moment.",
+    p.field,
+  );
+}
+
+/** Waits for an answer and gives its data, or throws what the server explained. */
+export async function take<T>(asked: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer;
+  try {
+    answer = await asked;
+  } catch {
+    throw new ProblemError(0, "offline", "Spring Loft can't be reached.", "Check the connection; nothing was lost. Then try again.");
+  }
+  if (!answer.response.ok) throw problemOf(answer.response.status, answer.error);
+  return answer.data as T;
+}
+
+/** A key for one intention: sent twice, it is done once. */
+export function newKey(): string {
+  return Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, "0")).join("");
+}
+
+/** Sends a file as the bare body of a request and tells how far it is, 0 to 1. */
+export function sendFile<T>(path: string, file: File, onProgress: (part: number) => void): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open("POST", `${path}?name=${encodeURIComponent(file.name)}`);
+    request.setRequestHeader("Content-Type", "application/octet-stream");
+    request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
+    request.onerror = () => reject(new ProblemError(0, "offline", `“${file.name}” did not arrive.`, "Check the connection and add it again."));
+    request.onload = () => {
+      let body: unknown;
+      try {
+        body = JSON.parse(request.responseText);
+      } catch {
+        body = undefined;
+      }
+      if (request.status < 300) resolve(body as T);
+      else reject(problemOf(request.status, body));
+    };
+    request.send(file);
+  });
+}

@@ -1,0 +1,33 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, take } from "./client";
+
+/** The person signed in; an error with status 401 if nobody is. */
+export const useMe = () =>
+  useQuery({ queryKey: ["me"], queryFn: () => take(api.GET("/api/me")), staleTime: 60_000, retry: false });
+
+/** The school, its date and its years. */
+export const useSchool = () => useQuery({ queryKey: ["school"], queryFn: () => take(api.GET("/api/school")) });
+
+/** The year board; the current year if none is named. */
+export const useBoard = (year?: number) =>
+  useQuery({
+    queryKey: ["board", year ?? null],
+    queryFn: () => take(api.GET("/api/board", { params: { query: year === undefined ? {} : { year } } })),
+  });
+
+/** All folder plans. */
+export const usePlans = () => useQuery({ queryKey: ["plans"], queryFn: () => take(api.GET("/api/plans")) });
+
+/** A workspace as the person signed in sees it. */
+export const useWorkspace = (classId: number) =>
+  useQuery({
+    queryKey: ["workspace", classId],
+    queryFn: () => take(api.GET("/api/classes/{classId}/workspace", { params: { path: { classId } } })),
+  });
+
+/** The head of a class alone. */
+export const useHead = (classId: number) =>
+  useQuery({
+    queryKey: ["head", classId],
+    queryFn: () => take(api.GET("/api/classes/{classId}", { params: { path: { classId } } })),
+  });

@@ -1,0 +1,109 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Link from "@mui/material/Link";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useParams, useSearchParams } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { useHead } from "../../api/queries";
+import { useAct } from "../../api/useAct";
+import { ClassBar } from "../../parts/ClassBar";
+import { Desk, Empty } from "../../parts/Desk";
+import { useKeyList } from "../../parts/keys";
+import { Problem } from "../../parts/Problem";
+import { count, sayDate } from "../../parts/words";
+import { MakeAssignment } from "./MakeAssignment";
+import { ReturnAll } from "./ReturnAll";
+import { ReturnsGrid } from "./ReturnsGrid";
+import { WorkSlip } from "./WorkSlip";
+
+const keyList: [string, string][] = [
+  ["↑ ↓ ← →", "go from piece to piece"],
+  ["Enter", "look at the piece"],
+];
+
+/** The returns desk: students against assignments. Who holds what, and what is still to be marked. */
+export function AssignmentDesk() {
+  const id = Number(useParams().id);
+  const head = useHead(id);
+  const returns = useQuery({ queryKey: ["returns", id], queryFn: () => take(api.GET("/api/classes/{classId}/returns", { params: { path: { classId: id } } })) });
+  const [address, setAddress] = useSearchParams();
+  const [making, setMaking] = useState(false);
+  const [returning, setReturning] = useState<{ assignment?: Schemas["ReturnsColumn"] } | null>(null);
+  useKeyList(keyList);
+  const workId = Number(address.get("piece")) || undefined;
+  const column = returns.data?.assignments.find((a) => a.id === Number(address.get("assignment")));
+  const d = returns.data;
+  const shut = head.data?.state === "Archived";
+  return (
+    <Desk
+      title="Work"
+      wide
+      lead={head.data && <ClassBar head={head.data} />}
+      slip={
+        workId ? (
+          <WorkSlip classId={id} workId={workId} shut={shut} />
+        ) : column ? (
+          <ColumnSlip classId={id} column={column} shut={shut} onReturn={() => setReturning({ assignment: column })} />
+        ) : (
+          d && (
+            <>
+              <Typography variant="h2">{d.held === 0 ? "Nothing is held" : `${count(d.held, "piece", "pieces")} held`}</Typography>
+              <Typography>
+                {d.held === 0 ? "Every piece of work is with its student." : `${d.draftMarks} with a draft mark, ${d.unmarked} not marked. A draft mark is not a returned mark: students see neither work nor mark until you return it.`}
+              </Typography>
+              {d.held > 0 && !shut && <Button variant="contained" onClick={() => setReturning({})}>Return all…</Button>}
+              {!shut && <Button variant={d.held > 0 ? "outlined" : "contained"} onClick={() => setMaking(true)}>Make an assignment…</Button>}
+              <Typography variant="body2" sx={{ color: "text.secondary" }}>Choose a piece to see, mark and return it; choose an assignment at the top to act on all of it.</Typography>
+            </>
+          )
+        )
+      }
+    >
+      <Problem error={head.error ?? returns.error} />
+      {d && (
+        <Box sx={{ display: "flex", gap: 2, alignItems: "baseline", mb: 1 }}>
+          <Typography variant="body2" sx={{ color: "text.secondary" }}>
+            ○ with the student · ◐ held by the teacher · ● returned
+          </Typography>
+          {(workId || column) && <Link component="button" variant="body2" onClick={() => setAddress({})}>Back to the whole class</Link>}
+        </Box>
+      )}
+      {d && d.assignments.length === 0 && (
+        <Empty title="No assignment yet.">
+          {!shut && <Link component="button" onClick={() => setMaking(true)}>Make the first one</Link>}
+        </Empty>
+      )}
+      {d && d.assignments.length > 0 && <ReturnsGrid view={d} piece={workId} onPiece={(p) => setAddress({ piece: String(p) })} onAssignment={(a) => setAddress({ assignment: String(a) })} />}
+      {making && <MakeAssignment classId={id} onClose={() => setMaking(false)} />}
+      {returning && <ReturnAll classId={id} assignment={returning.assignment} onClose={() => setReturning(null)} />}
+    </Desk>
+  );
+}
+
+function ColumnSlip({ classId, column: a, shut, onReturn }: { classId: number; column: Schemas["ReturnsColumn"]; shut: boolean; onReturn: () => void }) {
+  const path = { params: { path: { classId, assignmentId: a.id } } };
+  const publish = useAct((_: void, headers) => take(api.POST("/api/classes/{classId}/assignments/{assignmentId}/publishing", { ...path, body: { version: a.version }, headers })));
+  const bin = useAct(() => take(api.DELETE("/api/classes/{classId}/assignments/{assignmentId}", path)));
+  return (
+    <>
+      <Typography variant="h2">{a.title}</Typography>
+      <Typography>
+        {a.published ? "Published" : "A draft: students do not see it"}. {a.dueOn ? `Due ${sayDate(a.dueOn)}.` : "No date."} {a.points != null && `${a.points} points.`}
+      </Typography>
+      <Typography>
+        <strong>{a.handedIn} of {a.given}</strong> handed in, {a.held} held by you.
+      </Typography>
+      {!a.published && !shut && <Button variant="contained" disabled={publish.isPending} onClick={() => publish.mutate()}>Publish</Button>}
+      {a.held > 0 && !shut && <Button variant="contained" onClick={onReturn}>Return {count(a.held, "piece", "pieces")}…</Button>}
+      {a.handedIn > 0 && (
+        <Button variant="outlined" component="a" href={`/api/classes/${classId}/assignments/${a.id}/work.zip`} download>
+          Download all work
+        </Button>
+      )}
+      {a.handedIn === 0 && !shut && <Button variant="outlined" color="inherit" disabled={bin.isPending} onClick={() => bin.mutate(undefined)}>Bin this assignment</Button>}
+      <Problem error={publish.error ?? bin.error} />
+    </>
+  );
+}

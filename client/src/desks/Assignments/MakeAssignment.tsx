@@ -1,0 +1,75 @@
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import { api, ProblemError, take, type Schemas } from "../../api/client";
+import { useWorkspace } from "../../api/queries";
+import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
+import { StateMark } from "../../parts/StateMark";
+
+/** Makes an assignment: what, until when, and in which folders students find it. */
+export function MakeAssignment({ classId, onClose }: { classId: number; onClose: () => void }) {
+  const workspace = useWorkspace(classId);
+  const [title, setTitle] = useState("");
+  const [instructions, setInstructions] = useState("");
+  const [points, setPoints] = useState("20");
+  const [dueOn, setDueOn] = useState("");
+  const [folders, setFolders] = useState<Schemas["FolderView"][]>([]);
+  const [publish, setPublish] = useState(true);
+  const [blind, setBlind] = useState<string[]>([]);
+  const make = useAct(
+    (_: void, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/assignments", {
+          params: { path: { classId } },
+          body: { title, instructions, points: points.trim() === "" ? null : Number(points), dueOn: dueOn || null, folders: folders.map((f) => f.id), students: null, publish },
+          headers,
+        }),
+      ),
+    (made) => (made.blindSpots.length > 0 ? setBlind(made.blindSpots) : onClose()),
+  );
+  const wrong = make.error instanceof ProblemError ? make.error.field : undefined;
+  const all = workspace.data?.folders ?? [];
+  const nameOf = (f: Schemas["FolderView"]): string => {
+    const above = all.find((x) => x.id === f.parent);
+    return above ? `${nameOf(above)} / ${f.name}` : f.name;
+  };
+  if (blind.length > 0)
+    return (
+      <Ask open title="Made, with a blind spot" act="Understood" onAct={onClose} onClose={onClose}>
+        <Typography>
+          <StateMark mark="attention">{blind.length} students can&rsquo;t see any folder it is filed in:</StateMark>
+        </Typography>
+        <Typography>{blind.join(", ")}</Typography>
+      </Ask>
+    );
+  return (
+    <Ask open title="Make an assignment" act={publish ? "Make and publish" : "Keep as draft"} busy={make.isPending} error={make.error} onAct={() => make.mutate()} onClose={onClose}>
+      <Box sx={{ display: "flex", flexDirection: "column", gap: 2, pt: 1 }}>
+        <TextField autoFocus label="Title" value={title} error={wrong === "title"} onChange={(e) => setTitle(e.target.value)} />
+        <TextField multiline minRows={2} label="Instructions" value={instructions} onChange={(e) => setInstructions(e.target.value)} />
+        <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
+          <TextField label="Points (empty for none)" value={points} error={wrong === "points"} onChange={(e) => setPoints(e.target.value)} />
+          <TextField type="date" label="Due" value={dueOn} onChange={(e) => setDueOn(e.target.value)} slotProps={{ inputLabel: { shrink: true } }} />
+        </Box>
+        <Autocomplete
+          multiple
+          autoHighlight
+          disableCloseOnSelect
+          options={all}
+          value={folders}
+          onChange={(_, v) => setFolders(v)}
+          getOptionLabel={nameOf}
+          getOptionKey={(f) => f.id}
+          isOptionEqualToValue={(a, b) => a.id === b.id}
+          renderInput={(p) => <TextField {...p} label="Filed in (one folder or several)" error={wrong === "folders"} />}
+        />
+        <FormControlLabel control={<Checkbox checked={publish} onChange={(e) => setPublish(e.target.checked)} />} label="Publish now: students see it as soon as the class is open" />
+      </Box>
+    </Ask>
+  );
+}

@@ -1,0 +1,129 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Link from "@mui/material/Link";
+import Radio from "@mui/material/Radio";
+import RadioGroup from "@mui/material/RadioGroup";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link as RouterLink, useParams } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { useHead } from "../../api/queries";
+import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
+import { ClassBar } from "../../parts/ClassBar";
+import { Desk } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark, type Mark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+import { RunProgress } from "./RunProgress";
+
+const levels: Record<Schemas["FindingLevel"], { mark: Mark; word: string }> = {
+  Blocks: { mark: "blocked", word: "blocks" },
+  Attention: { mark: "attention", word: "wants attention" },
+  Ready: { mark: "done", word: "ready" },
+};
+const mends: Record<Schemas["Mend"], { to: string; act: string } | null> = {
+  None: null,
+  ReturnWork: { to: "work", act: "Return it" },
+  MarkWork: { to: "work", act: "Mark and return it" },
+  FileThings: { to: "set-up?folder=unfiled", act: "File them" },
+  PublishOrBin: { to: "work", act: "Publish or bin" },
+  OpenClass: { to: "set-up", act: "Open it" },
+  SeeRoster: { to: "enroll", act: "See the roster" },
+  RollOver: { to: "roll-over", act: "Make it" },
+  SeeRun: null,
+};
+
+/** The closing desk of a class: what is ready, what wants attention, what blocks, and the run. */
+export function ClosingDesk() {
+  const id = Number(useParams().id);
+  const head = useHead(id);
+  const closing = useQuery({ queryKey: ["closing", id], queryFn: () => take(api.GET("/api/classes/{classId}/closing", { params: { path: { classId: id } } })) });
+  const [asking, setAsking] = useState(false);
+  const [after, setAfter] = useState<Schemas["AfterArchive"]>("View");
+  const close = useAct(
+    (_: void, headers) => take(api.POST("/api/classes/{classId}/closing", { params: { path: { classId: id } }, body: { afterArchive: after }, headers })),
+    () => setAsking(false),
+  );
+  const d = closing.data;
+  const blocked = d?.level === "Blocks";
+  const may = head.data?.may.includes("CloseClass") ?? false;
+  const archived = head.data?.state === "Archived";
+  const going = head.data?.runGoing ?? false;
+  return (
+    <Desk
+      title="Close"
+      wide
+      lead={head.data && <ClassBar head={head.data} />}
+      slip={
+        <>
+          <Typography variant="h2">{archived ? "In the loft" : going ? "Closing now" : blocked ? "Not yet" : "Ready to close"}</Typography>
+          {archived ? (
+            <>
+              <Typography>Read-only for everybody, with a checked package. It can be restored.</Typography>
+              <Button variant="contained" component={RouterLink} to="/loft">Go to the loft</Button>
+              <Button variant="outlined" component={RouterLink} to={`/classes/${id}/roll-over`}>Roll over to next year…</Button>
+            </>
+          ) : going ? (
+            <Typography>You can leave this page: the run goes on by itself, also after a restart of the server.</Typography>
+          ) : (
+            <>
+              <Typography>
+                {blocked ? "Work that the teacher holds would be out of its student's reach in the archive. So closing waits until everything is returned." : "Closing makes each student's take-home, packs and checks the archive, and then makes the class read-only. Nothing is deleted, and it can be undone."}
+              </Typography>
+              {may ? (
+                <Button variant="contained" disabled={blocked || !d} onClick={() => setAsking(true)}>Close this class…</Button>
+              ) : (
+                <Typography sx={{ color: "text.secondary" }}>The lead teacher or the coordinator closes the class.</Typography>
+              )}
+            </>
+          )}
+        </>
+      }
+    >
+      <Problem error={head.error ?? closing.error} />
+      {d && !archived && !going && (
+        <Table aria-label="Before closing" sx={{ maxWidth: 900 }}>
+          <TableBody>
+            {d.findings.map((f) => {
+              const level = levels[f.level];
+              const mend = mends[f.mend];
+              return (
+                <TableRow key={f.code}>
+                  <TableCell sx={{ width: 150 }}><StateMark mark={level.mark} strong={f.level === "Blocks"}>{level.word}</StateMark></TableCell>
+                  <TableCell>{f.text}</TableCell>
+                  <TableCell align="right">{mend && <Link component={RouterLink} to={`/classes/${id}/${mend.to}`}>{mend.act}</Link>}</TableCell>
+                </TableRow>
+              );
+            })}
+          </TableBody>
+        </Table>
+      )}
+      {d?.run != null && (
+        <Box sx={{ mt: archived || going ? 0 : 4 }}>
+          <RunProgress key={d.run} classId={id} runId={d.run} />
+        </Box>
+      )}
+      <Ask open={asking} title={`Close ${head.data?.name}?`} act="Close the class" busy={close.isPending} error={close.error} onAct={() => close.mutate()} onClose={() => setAsking(false)}>
+        <Typography>In this order, each step once the one before is done:</Typography>
+        <ol>
+          <li>a take-home for each of {count(d?.students ?? 0, "student", "students")} with work or files</li>
+          <li>the archive package: folders, files, marks, roster</li>
+          <li>the check: the package is read back and compared with the class</li>
+          <li>the class is archived and stands in the loft</li>
+        </ol>
+        <Typography component="h3" variant="h3">Afterwards students</Typography>
+        <RadioGroup value={after} onChange={(e) => setAfter(e.target.value as typeof after)}>
+          <FormControlLabel value="View" control={<Radio size="small" />} label="may still look at the class" />
+          <FormControlLabel value="Nothing" control={<Radio size="small" />} label="see nothing of it but their take-home" />
+        </RadioGroup>
+      </Ask>
+    </Desk>
+  );
+}

@@ -1,0 +1,71 @@
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import { useQuery } from "@tanstack/react-query";
+import { Link as RouterLink } from "react-router";
+import { api, take } from "../../api/client";
+import { CourseMark } from "../../parts/CourseMark";
+import { Desk, Empty } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+
+/** A student's classes, with what waits in each. */
+export function MyClasses() {
+  const mine = useQuery({ queryKey: ["my-classes"], queryFn: () => take(api.GET("/api/my-classes")) });
+  const all = [...(mine.data ?? [])].reverse();
+  const now = all.filter((k) => k.state === "Open");
+  const before = all.filter((k) => k.state !== "Open");
+  return (
+    <Desk title="My classes" lead={mine.data && `${now.length} open now.`}>
+      <Problem error={mine.error} />
+      {mine.data && all.length === 0 && <Empty title="No class yet.">Your teachers open them when they are ready.</Empty>}
+      {now.length > 0 && (
+        <Table aria-label="Open classes">
+          <TableHead>
+            <TableRow>
+              <TableCell>Class</TableCell>
+              <TableCell>Teacher</TableCell>
+              <TableCell>To hand in</TableCell>
+              <TableCell>Come back</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {now.map((k) => (
+              <TableRow key={k.id} hover>
+                <TableCell>
+                  <CourseMark mark={k.mark} /> <Link component={RouterLink} to={`/classes/${k.id}`} sx={{ ml: 0.75, fontWeight: 600 }}>{k.name}</Link>
+                </TableCell>
+                <TableCell>{k.teacherShown}</TableCell>
+                <TableCell>{k.toDo > 0 ? <StateMark mark="attention">{k.toDo}</StateMark> : <StateMark mark="done">nothing</StateMark>}</TableCell>
+                <TableCell>{k.returned}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+      {before.length > 0 && (
+        <Table aria-label="Classes of earlier times" sx={{ mt: 4 }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Earlier</TableCell>
+              <TableCell>Take home</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {before.map((k) => (
+              <TableRow key={k.id}>
+                <TableCell>
+                  <CourseMark mark={k.mark} /> <Link component={RouterLink} to={`/classes/${k.id}`} sx={{ ml: 0.75 }}>{k.name}</Link>
+                </TableCell>
+                <TableCell>{k.takeHomeReady ? <a href={`/api/classes/${k.id}/take-home`} download>Download your work</a> : "–"}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </Desk>
+  );
+}

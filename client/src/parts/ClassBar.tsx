@@ -1,0 +1,23 @@
+import Box from "@mui/material/Box";
+import Link from "@mui/material/Link";
+import { Link as RouterLink } from "react-router";
+import type { Schemas } from "../api/client";
+import { CourseMark } from "./CourseMark";
+import { StateMark, type Mark } from "./StateMark";
+import { stateWords } from "./words";
+
+const marks: Record<Schemas["ClassState"], Mark> = { InPreparation: "underway", Open: "done", Archived: "none" };
+
+/** The class in hand: its mark, name and state, above every desk of it. */
+export function ClassBar({ head }: { head: Schemas["ClassHead"] }) {
+  return (
+    <Box component="span" sx={{ display: "inline-flex", gap: 1.25, alignItems: "center", flexWrap: "wrap" }}>
+      <CourseMark mark={head.mark} />
+      <strong>{head.name}</strong>
+      <StateMark mark={marks[head.state]}>{stateWords[head.state]}</StateMark>
+      <Link component={RouterLink} to={head.state === "Archived" ? "/loft" : "/"} variant="body2" color="text.secondary">
+        {head.state === "Archived" ? "in the loft" : "year board"}
+      </Link>
+    </Box>
+  );
+}

@@ -1,0 +1,66 @@
+import Dialog from "@mui/material/Dialog";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableRow from "@mui/material/TableRow";
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
+
+type Listed = [keys: string, does: string];
+
+const KeysContext = createContext<{ add: (list: Listed[]) => () => void }>({ add: () => () => {} });
+
+/** Is the person typing into something? Then single letters are text, not keys of the screen. */
+export const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName)) && (target as HTMLInputElement).type !== "checkbox";
+
+/** Holds the list of keys of the screen, shown on `?`. */
+export function KeysProvider({ children }: { children: ReactNode }) {
+  const [lists, setLists] = useState<Listed[][]>([]);
+  const [open, setOpen] = useState(false);
+  const context = useMemo(
+    () => ({
+      add: (list: Listed[]) => {
+        setLists((all) => [...all, list]);
+        return () => setLists((all) => all.filter((l) => l !== list));
+      },
+    }),
+    [],
+  );
+  useEffect(() => {
+    const on = (e: KeyboardEvent) => {
+      if (e.key === "?" && !isTyping(e.target)) setOpen(true);
+    };
+    window.addEventListener("keydown", on);
+    return () => window.removeEventListener("keydown", on);
+  }, []);
+  return (
+    <KeysContext.Provider value={context}>
+      {children}
+      <Dialog open={open} onClose={() => setOpen(false)} aria-labelledby="keys-title">
+        <DialogTitle id="keys-title">Keys of this screen</DialogTitle>
+        <DialogContent>
+          <Table>
+            <TableBody>
+              {lists.flat().map(([keys, does]) => (
+                <TableRow key={keys + does}>
+                  <TableCell component="th" scope="row">
+                    <kbd>{keys}</kbd>
+                  </TableCell>
+                  <TableCell>{does}</TableCell>
+                </TableRow>
+              ))}
+            </TableBody>
+          </Table>
+        </DialogContent>
+      </Dialog>
+    </KeysContext.Provider>
+  );
+}
+
+/** Lists keys of a screen for the help; the list must stay the same object between renders. */
+export function useKeyList(list: Listed[]) {
+  const { add } = useContext(KeysContext);
+  useEffect(() => add(list), [add, list]);
+}

@@ -1,0 +1,94 @@
+import { createTheme, type ThemeOptions } from "@mui/material/styles";
+
+// The one place where type, colour, density and shape are set. Paper, ink, hairlines; one strong colour.
+const text = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
+const heading = '"Bricolage Grotesque Variable", "Atkinson Hyperlegible Next Variable", sans-serif';
+
+const options: ThemeOptions & { cssVariables: object } = {
+  cssVariables: { colorSchemeSelector: "data-scheme" },
+  colorSchemes: {
+    light: {
+      palette: {
+        background: { default: "#fbf8f1", paper: "#fffdf8" },
+        text: { primary: "#1d2a30", secondary: "#56626a" },
+        divider: "#e2dacb",
+        primary: { main: "#155a63", dark: "#0f464d", contrastText: "#fffdf8" },
+        success: { main: "#4a7325" },
+        warning: { main: "#8d590c" },
+        error: { main: "#a33b27" },
+        action: { hover: "#f5f0e4", selected: "#f0eadb" },
+      },
+    },
+    dark: {
+      palette: {
+        background: { default: "#13191c", paper: "#192124" },
+        text: { primary: "#ece7db", secondary: "#a9b3b1" },
+        divider: "#2f3a3d",
+        primary: { main: "#7cc3cb", dark: "#9bd4da", contrastText: "#0c1a1d" },
+        success: { main: "#9cc774" },
+        warning: { main: "#e0ad63" },
+        error: { main: "#ef9a88" },
+        action: { hover: "#1e282b", selected: "#243135" },
+      },
+    },
+  },
+  shape: { borderRadius: 6 },
+  spacing: 8,
+  typography: {
+    fontFamily: text,
+    fontSize: 14,
+    h1: { fontFamily: heading, fontSize: "1.6rem", fontWeight: 700, letterSpacing: "-0.01em", lineHeight: 1.2 },
+    h2: { fontFamily: heading, fontSize: "1.12rem", fontWeight: 650, lineHeight: 1.3 },
+    h3: { fontFamily: heading, fontSize: "0.98rem", fontWeight: 650, lineHeight: 1.4 },
+    body1: { fontSize: "0.92rem", lineHeight: 1.55 },
+    body2: { fontSize: "0.86rem", lineHeight: 1.5 },
+    caption: { fontSize: "0.8rem" },
+    button: { textTransform: "none", fontWeight: 650 },
+  },
+};
+
+export const theme = createTheme({
+  ...options,
+  components: {
+    MuiCssBaseline: {
+      styleOverrides: {
+        body: { fontVariantNumeric: "tabular-nums", overflowY: "scroll" },
+        "*:focus-visible": { outline: "2px solid var(--mui-palette-primary-main)", outlineOffset: 1 },
+        "@media (prefers-reduced-motion: reduce)": { "*": { transition: "none !important", animation: "none !important" } },
+      },
+    },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButton: {
+      defaultProps: { disableElevation: true, size: "small" },
+      styleOverrides: {
+        root: { paddingInline: 14, minHeight: 34, lineHeight: 1.2 },
+        outlined: { backgroundColor: "var(--mui-palette-background-paper)" },
+      },
+    },
+    MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: "none" } } },
+    MuiTextField: { defaultProps: { size: "small" } },
+    MuiCheckbox: { defaultProps: { size: "small" }, styleOverrides: { root: { padding: 6 } } },
+    MuiTable: { defaultProps: { size: "small" } },
+    MuiTableCell: {
+      styleOverrides: {
+        root: { height: 36, padding: "2px 8px", borderColor: "var(--mui-palette-divider)", fontSize: "0.88rem" },
+        head: {
+          fontWeight: 650,
+          fontSize: "0.8rem",
+          color: "var(--mui-palette-text-secondary)",
+          backgroundColor: "var(--mui-palette-background-default)",
+          borderBottom: "1.5px solid var(--mui-palette-text-primary)",
+        },
+      },
+    },
+    MuiTableRow: { styleOverrides: { root: { "&.Mui-selected, &.Mui-selected:hover": { backgroundColor: "var(--mui-palette-action-selected)" } } } },
+    MuiLink: { defaultProps: { underline: "always" }, styleOverrides: { root: { textUnderlineOffset: 3 } } },
+    MuiDialog: { styleOverrides: { paper: { border: "1px solid var(--mui-palette-divider)", backgroundColor: "var(--mui-palette-background-paper)" } } },
+    MuiDialogTitle: { styleOverrides: { root: { fontFamily: heading, fontWeight: 650, fontSize: "1.15rem", paddingBottom: 8 } } },
+    MuiDialogActions: { styleOverrides: { root: { padding: "8px 24px 20px" } } },
+    MuiAlert: { defaultProps: { variant: "outlined", icon: false } },
+    MuiTooltip: { defaultProps: { enterDelay: 400 }, styleOverrides: { tooltip: { fontSize: "0.8rem" } } },
+    MuiToggleButton: { styleOverrides: { root: { textTransform: "none", padding: "3px 12px", fontWeight: 600, color: "var(--mui-palette-text-primary)" } } },
+    MuiLinearProgress: { styleOverrides: { root: { height: 6, borderRadius: 3 } } },
+  },
+});
