@@ -37,7 +37,13 @@ const options: ThemeOptions & { cssVariables: object } = {
   typography: {
     fontFamily: text,
     fontSize: 14,
-    h1: { fontFamily: heading, fontSize: "1.6rem", fontWeight: 700, letterSpacing: "-0.01em", lineHeight: 1.2 },
+    h1: {
+      fontFamily: heading,
+      fontSize: "1.6rem",
+      fontWeight: 700,
+      letterSpacing: "-0.01em",
+      lineHeight: 1.2,
+    },
     h2: { fontFamily: heading, fontSize: "1.12rem", fontWeight: 650, lineHeight: 1.3 },
     h3: { fontFamily: heading, fontSize: "0.98rem", fontWeight: 650, lineHeight: 1.4 },
     body1: { fontSize: "0.92rem", lineHeight: 1.55 },
@@ -52,16 +58,26 @@ export const theme = createTheme({
   components: {
     MuiCssBaseline: {
       styleOverrides: {
-        body: { fontVariantNumeric: "tabular-nums", overflowY: "scroll" },
+        body: { overflowY: "scroll" },
+        "a:not([class])": { color: "var(--mui-palette-primary-main)", textUnderlineOffset: "3px" },
+        // Figures that stand under one another align; in running text they keep their own width.
+        "td.MuiTableCell-alignRight, .figure": { fontVariantNumeric: "tabular-nums" },
         "*:focus-visible": { outline: "2px solid var(--mui-palette-primary-main)", outlineOffset: 1 },
-        "@media (prefers-reduced-motion: reduce)": { "*": { transition: "none !important", animation: "none !important" } },
+        "@media (prefers-reduced-motion: reduce)": {
+          "*": { transition: "none !important", animation: "none !important" },
+        },
       },
     },
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: {
       defaultProps: { disableElevation: true, size: "small" },
       styleOverrides: {
-        root: { paddingInline: 14, minHeight: 34, lineHeight: 1.2 },
+        root: {
+          paddingInline: 14,
+          minHeight: 34,
+          lineHeight: 1.2,
+          "td &": { minHeight: 28, paddingBlock: 2 },
+        },
         outlined: { backgroundColor: "var(--mui-palette-background-paper)" },
       },
     },
@@ -71,7 +87,12 @@ export const theme = createTheme({
     MuiTable: { defaultProps: { size: "small" } },
     MuiTableCell: {
       styleOverrides: {
-        root: { height: 36, padding: "2px 8px", borderColor: "var(--mui-palette-divider)", fontSize: "0.88rem" },
+        root: {
+          height: 36,
+          padding: "2px 8px",
+          borderColor: "var(--mui-palette-divider)",
+          fontSize: "0.88rem",
+        },
         head: {
           fontWeight: 650,
           fontSize: "0.8rem",
@@ -81,14 +102,45 @@ export const theme = createTheme({
         },
       },
     },
-    MuiTableRow: { styleOverrides: { root: { "&.Mui-selected, &.Mui-selected:hover": { backgroundColor: "var(--mui-palette-action-selected)" } } } },
+    MuiTableRow: {
+      styleOverrides: {
+        root: {
+          "&.Mui-selected, &.Mui-selected:hover": { backgroundColor: "var(--mui-palette-action-selected)" },
+        },
+      },
+    },
     MuiLink: { defaultProps: { underline: "always" }, styleOverrides: { root: { textUnderlineOffset: 3 } } },
-    MuiDialog: { styleOverrides: { paper: { border: "1px solid var(--mui-palette-divider)", backgroundColor: "var(--mui-palette-background-paper)" } } },
-    MuiDialogTitle: { styleOverrides: { root: { fontFamily: heading, fontWeight: 650, fontSize: "1.15rem", paddingBottom: 8 } } },
+    MuiDialog: {
+      styleOverrides: {
+        paper: {
+          border: "1px solid var(--mui-palette-divider)",
+          backgroundColor: "var(--mui-palette-background-paper)",
+        },
+      },
+    },
+    MuiDialogTitle: {
+      styleOverrides: {
+        root: { fontFamily: heading, fontWeight: 650, fontSize: "1.15rem", paddingBottom: 8 },
+      },
+    },
     MuiDialogActions: { styleOverrides: { root: { padding: "8px 24px 20px" } } },
     MuiAlert: { defaultProps: { variant: "outlined", icon: false } },
     MuiTooltip: { defaultProps: { enterDelay: 400 }, styleOverrides: { tooltip: { fontSize: "0.8rem" } } },
-    MuiToggleButton: { styleOverrides: { root: { textTransform: "none", padding: "3px 12px", fontWeight: 600, color: "var(--mui-palette-text-primary)" } } },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: {
+          textTransform: "none",
+          padding: "3px 12px",
+          fontWeight: 600,
+          color: "var(--mui-palette-text-primary)",
+        },
+      },
+    },
+    MuiTableSortLabel: {
+      styleOverrides: {
+        root: { color: "inherit", "&.Mui-active": { color: "var(--mui-palette-primary-main)" } },
+      },
+    },
     MuiLinearProgress: { styleOverrides: { root: { height: 6, borderRadius: 3 } } },
   },
 });

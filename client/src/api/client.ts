@@ -45,7 +45,12 @@ export async function take<T>(asked: Promise<{ data?: T; error?: unknown; respon
   try {
     answer = await asked;
   } catch {
-    throw new ProblemError(0, "offline", "Spring Loft can't be reached.", "Check the connection; nothing was lost. Then try again.");
+    throw new ProblemError(
+      0,
+      "offline",
+      "Spring Loft can't be reached.",
+      "Check the connection; nothing was lost. Then try again.",
+    );
   }
   if (!answer.response.ok) throw problemOf(answer.response.status, answer.error);
   return answer.data as T;
@@ -53,7 +58,9 @@ export async function take<T>(asked: Promise<{ data?: T; error?: unknown; respon
 
 /** A key for one intention: sent twice, it is done once. */
 export function newKey(): string {
-  return Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, "0")).join("");
+  return Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, "0")).join(
+    "",
+  );
 }
 
 /** Sends a file as the bare body of a request and tells how far it is, 0 to 1. */
@@ -63,7 +70,15 @@ export function sendFile<T>(path: string, file: File, onProgress: (part: number)
     request.open("POST", `${path}?name=${encodeURIComponent(file.name)}`);
     request.setRequestHeader("Content-Type", "application/octet-stream");
     request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
-    request.onerror = () => reject(new ProblemError(0, "offline", `“${file.name}” did not arrive.`, "Check the connection and add it again."));
+    request.onerror = () =>
+      reject(
+        new ProblemError(
+          0,
+          "offline",
+          `“${file.name}” did not arrive.`,
+          "Check the connection and add it again.",
+        ),
+      );
     request.onload = () => {
       let body: unknown;
       try {

@@ -6,7 +6,8 @@ export const useMe = () =>
   useQuery({ queryKey: ["me"], queryFn: () => take(api.GET("/api/me")), staleTime: 60_000, retry: false });
 
 /** The school, its date and its years. */
-export const useSchool = () => useQuery({ queryKey: ["school"], queryFn: () => take(api.GET("/api/school")) });
+export const useSchool = () =>
+  useQuery({ queryKey: ["school"], queryFn: () => take(api.GET("/api/school")) });
 
 /** The year board; the current year if none is named. */
 export const useBoard = (year?: number) =>

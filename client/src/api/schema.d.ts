@@ -1007,6 +1007,10 @@ export interface components {
             takeHomes: number;
             /** Format: int32 */
             students: number;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytes: number;
             nextYear: null | components["schemas"]["ClassId"];
         };
         CommentBody: {

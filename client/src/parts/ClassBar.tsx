@@ -6,7 +6,11 @@ import { CourseMark } from "./CourseMark";
 import { StateMark, type Mark } from "./StateMark";
 import { stateWords } from "./words";
 
-const marks: Record<Schemas["ClassState"], Mark> = { InPreparation: "underway", Open: "done", Archived: "none" };
+const marks: Record<Schemas["ClassState"], Mark> = {
+  InPreparation: "underway",
+  Open: "done",
+  Archived: "none",
+};
 
 /** The class in hand: its mark, name and state, above every desk of it. */
 export function ClassBar({ head }: { head: Schemas["ClassHead"] }) {
@@ -15,7 +19,12 @@ export function ClassBar({ head }: { head: Schemas["ClassHead"] }) {
       <CourseMark mark={head.mark} />
       <strong>{head.name}</strong>
       <StateMark mark={marks[head.state]}>{stateWords[head.state]}</StateMark>
-      <Link component={RouterLink} to={head.state === "Archived" ? "/loft" : "/"} variant="body2" color="text.secondary">
+      <Link
+        component={RouterLink}
+        to={head.state === "Archived" ? "/loft" : "/"}
+        variant="body2"
+        color="text.secondary"
+      >
         {head.state === "Archived" ? "in the loft" : "year board"}
       </Link>
     </Box>

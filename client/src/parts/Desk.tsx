@@ -3,24 +3,55 @@ import Typography from "@mui/material/Typography";
 import { useEffect, type ReactNode } from "react";
 
 /** A desk: the work in the middle, at the right a slip that explains the thing in hand. */
-export function Desk(props: { title: string; lead?: ReactNode; slip?: ReactNode; children: ReactNode; wide?: boolean }) {
+export function Desk(props: {
+  title: string;
+  lead?: ReactNode;
+  slip?: ReactNode;
+  children: ReactNode;
+  wide?: boolean;
+}) {
   useEffect(() => {
     document.title = `${props.title} · Spring Loft`;
   }, [props.title]);
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: props.slip ? "minmax(0, 1fr) 272px" : "1fr" }, minHeight: "calc(100vh - 88px)" }}>
-      <Box component="main" sx={{ px: 2.75, py: 2, minWidth: 0, maxWidth: props.wide || props.slip ? "none" : 1120 }}>
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "1fr", md: props.slip ? "minmax(0, 1fr) 272px" : "1fr" },
+        minHeight: "calc(100vh - 88px)",
+      }}
+    >
+      <Box
+        component="main"
+        sx={{ px: 2.75, py: 2, minWidth: 0, maxWidth: props.wide || props.slip ? "none" : 1120 }}
+      >
         <Typography variant="h1">{props.title}</Typography>
         {props.lead && (
-          <Typography component="div" sx={{ color: "text.secondary", mt: 0.5, mb: 1.5, "& strong": { color: "text.primary" } }}>
+          <Typography
+            component="div"
+            sx={{ color: "text.secondary", mt: 0.5, mb: 1.5, "& strong": { color: "text.primary" } }}
+          >
             {props.lead}
           </Typography>
         )}
         {props.children}
       </Box>
       {props.slip && (
-        <Box component="aside" aria-label="Slip" sx={{ borderLeft: { md: 1 }, borderTop: { xs: 1, md: 0 }, borderColor: { xs: "divider", md: "divider" }, bgcolor: "background.paper", px: 2.25, py: 2.25 }}>
-          <Box sx={{ position: "sticky", top: 104, display: "flex", flexDirection: "column", gap: 1.5 }}>{props.slip}</Box>
+        <Box
+          component="aside"
+          aria-label="Slip"
+          sx={{
+            borderLeft: { md: 1 },
+            borderTop: { xs: 1, md: 0 },
+            borderColor: { xs: "divider", md: "divider" },
+            bgcolor: "background.paper",
+            px: 2.25,
+            py: 2.25,
+          }}
+        >
+          <Box sx={{ position: "sticky", top: 104, display: "flex", flexDirection: "column", gap: 1.5 }}>
+            {props.slip}
+          </Box>
         </Box>
       )}
     </Box>
@@ -30,7 +61,17 @@ export function Desk(props: { title: string; lead?: ReactNode; slip?: ReactNode;
 /** An empty place: says what belongs there and offers the first step. */
 export function Empty({ title, children }: { title: string; children?: ReactNode }) {
   return (
-    <Box sx={{ border: "1.5px dashed", borderColor: "divider", borderRadius: 1, px: 3, py: 4, textAlign: "center", my: 1 }}>
+    <Box
+      sx={{
+        border: "1.5px dashed",
+        borderColor: "divider",
+        borderRadius: 1,
+        px: 3,
+        py: 4,
+        textAlign: "center",
+        my: 1,
+      }}
+    >
       <Typography variant="h3" component="p">
         {title}
       </Typography>

@@ -6,7 +6,13 @@ import { ruleWords } from "./words";
 type Folder = Schemas["FolderView"];
 
 /** Folders of a workspace as a tree, worked with the arrow keys. */
-export function FolderTree(props: { folders: Folder[]; counts: Map<number, number>; chosen?: number; onChoose: (id: number) => void; staff: boolean }) {
+export function FolderTree(props: {
+  folders: Folder[];
+  counts: Map<number, number>;
+  chosen?: number;
+  onChoose: (id: number) => void;
+  staff: boolean;
+}) {
   const { folders, chosen, onChoose } = props;
   const below = useMemo(() => {
     const ids = new Set(folders.map((f) => f.id));
@@ -63,14 +69,57 @@ export function FolderTree(props: { folders: Folder[]; counts: Map<number, numbe
               onChoose(folder.id);
               if (parent) toggle(folder.id, folder.id === chosen ? undefined : true);
             }}
-            sx={{ display: "flex", alignItems: "center", gap: 0.75, minHeight: 32, pl: 0.5 + depth * 2, pr: 1, cursor: "pointer", borderBottom: 1, borderColor: "divider", borderLeft: "3px solid", borderLeftColor: folder.id === chosen ? "primary.main" : "transparent", bgcolor: folder.id === chosen ? "action.selected" : "transparent", "&:hover": { bgcolor: "action.hover" } }}
+            sx={{
+              display: "flex",
+              alignItems: "center",
+              gap: 0.75,
+              minHeight: 32,
+              pl: 0.5 + depth * 2,
+              pr: 1,
+              cursor: "pointer",
+              borderBottom: 1,
+              borderColor: "divider",
+              borderLeft: "3px solid",
+              borderLeftColor: folder.id === chosen ? "primary.main" : "transparent",
+              bgcolor: folder.id === chosen ? "action.selected" : "transparent",
+              "&:hover": { bgcolor: "action.hover" },
+            }}
           >
-            <Box component="span" aria-hidden="true" sx={{ width: 12, color: "text.secondary", fontSize: 11 }}>{parent ? (open ? "▾" : "▸") : ""}</Box>
-            <Box component="span" sx={{ fontWeight: depth === 0 ? 600 : 400, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", fontSize: "0.9rem" }}>{folder.name}</Box>
+            <Box
+              component="span"
+              aria-hidden="true"
+              sx={{ width: 12, color: "text.secondary", fontSize: 11 }}
+            >
+              {parent ? (open ? "▾" : "▸") : ""}
+            </Box>
+            <Box
+              component="span"
+              sx={{
+                fontWeight: depth === 0 ? 600 : 400,
+                overflow: "hidden",
+                textOverflow: "ellipsis",
+                whiteSpace: "nowrap",
+                fontSize: "0.9rem",
+              }}
+            >
+              {folder.name}
+            </Box>
             <Box sx={{ flex: 1 }} />
-            {n > 0 && <Box component="span" sx={{ fontSize: 12.5, whiteSpace: "nowrap" }}>{n}</Box>}
-            {props.staff && folder.rule !== "AsAbove" && <Box component="span" sx={{ fontSize: 12, color: "text.secondary", whiteSpace: "nowrap" }}>{ruleWords[folder.rule]}</Box>}
-            {!props.staff && (folder.right === "Add" || folder.right === "Edit") && <Box component="span" sx={{ fontSize: 12, color: "text.secondary", whiteSpace: "nowrap" }}>{folder.mine ? "yours" : "you may add"}</Box>}
+            {n > 0 && (
+              <Box component="span" sx={{ fontSize: 12.5, whiteSpace: "nowrap" }}>
+                {n}
+              </Box>
+            )}
+            {props.staff && folder.rule !== "AsAbove" && (
+              <Box component="span" sx={{ fontSize: 12, color: "text.secondary", whiteSpace: "nowrap" }}>
+                {ruleWords[folder.rule]}
+              </Box>
+            )}
+            {!props.staff && (folder.right === "Add" || folder.right === "Edit") && (
+              <Box component="span" sx={{ fontSize: 12, color: "text.secondary", whiteSpace: "nowrap" }}>
+                {folder.mine ? "yours" : "you may add"}
+              </Box>
+            )}
           </Box>
         );
       })}

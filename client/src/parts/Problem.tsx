@@ -7,7 +7,8 @@ export function Problem({ error }: { error: unknown }) {
   const p = error instanceof ProblemError ? error : null;
   return (
     <Alert severity="error" role="alert" sx={{ my: 1 }}>
-      <strong>{p?.what ?? "Something went wrong on this page."}</strong> {p?.mend ?? "Reload it and try again."}
+      <strong>{p?.what ?? "Something went wrong on this page."}</strong>{" "}
+      {p?.mend ?? "Reload it and try again."}
     </Alert>
   );
 }

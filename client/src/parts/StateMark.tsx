@@ -30,7 +30,17 @@ const shapes: Record<Mark, ReactNode> = {
 /** A word with the shape of its state before it. */
 export function StateMark({ mark, children, strong }: { mark: Mark; children: ReactNode; strong?: boolean }) {
   return (
-    <Box component="span" sx={{ color: colour[mark], display: "inline-flex", alignItems: "center", gap: 0.75, whiteSpace: "nowrap", fontWeight: strong ? 650 : 400 }}>
+    <Box
+      component="span"
+      sx={{
+        color: colour[mark],
+        display: "inline-flex",
+        alignItems: "center",
+        gap: 0.75,
+        whiteSpace: "nowrap",
+        fontWeight: strong ? 650 : 400,
+      }}
+    >
       <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden="true">
         {shapes[mark]}
       </svg>
@@ -43,7 +53,14 @@ export function StateMark({ mark, children, strong }: { mark: Mark; children: Re
 export function Gauge({ done, of, mark }: { done: number; of: number; mark: Mark }) {
   const part = of === 0 ? 0 : Math.min(1, done / of);
   return (
-    <Box component="svg" width="34" height="8" viewBox="0 0 34 8" aria-hidden="true" sx={{ color: colour[mark], flex: "none" }}>
+    <Box
+      component="svg"
+      width="34"
+      height="8"
+      viewBox="0 0 34 8"
+      aria-hidden="true"
+      sx={{ color: colour[mark], flex: "none" }}
+    >
       <rect x=".5" y=".5" width="33" height="7" fill="none" stroke="currentColor" opacity=".55" />
       <rect x="0" y="0" width={34 * part} height="8" fill="currentColor" />
     </Box>

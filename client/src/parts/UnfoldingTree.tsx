@@ -17,23 +17,57 @@ export function UnfoldingTree({ tree }: { tree: Folder[] }) {
   return <Level tree={tree} below={below} of={null} depth={0} />;
 }
 
-function Level({ tree, below, of, depth }: { tree: Folder[]; below: Map<number | null, number[]>; of: number | null; depth: number }) {
+function Level({
+  tree,
+  below,
+  of,
+  depth,
+}: {
+  tree: Folder[];
+  below: Map<number | null, number[]>;
+  of: number | null;
+  depth: number;
+}) {
   const [all, setAll] = useState(false);
   const here = below.get(of) ?? [];
   const most = depth === 0 ? 12 : 4;
   const shown = all || here.length <= most + 1 ? here : here.slice(0, most);
   return (
-    <Box component="ul" sx={{ listStyle: "none", m: 0, pl: depth === 0 ? 0 : 2.25, ml: depth === 0 ? 0 : 0.75, borderLeft: depth === 0 ? 0 : 1, borderColor: "divider" }}>
+    <Box
+      component="ul"
+      sx={{
+        listStyle: "none",
+        m: 0,
+        pl: depth === 0 ? 0 : 2.25,
+        ml: depth === 0 ? 0 : 0.75,
+        borderLeft: depth === 0 ? 0 : 1,
+        borderColor: "divider",
+      }}
+    >
       {shown.map((i) => {
         const f = tree[i]!;
         return (
           <li key={i}>
             <Box sx={{ display: "flex", gap: 1, alignItems: "baseline", minHeight: 25 }}>
-              <Typography component="span" variant="body2" sx={{ fontWeight: depth === 0 ? 650 : 400, fontStyle: f.forEach ? "italic" : "normal", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+              <Typography
+                component="span"
+                variant="body2"
+                sx={{
+                  fontWeight: depth === 0 ? 650 : 400,
+                  fontStyle: f.forEach ? "italic" : "normal",
+                  overflow: "hidden",
+                  textOverflow: "ellipsis",
+                  whiteSpace: "nowrap",
+                }}
+              >
                 {f.name}
               </Typography>
               <Box sx={{ flex: 1 }} />
-              <Typography component="span" variant="caption" sx={{ color: "text.secondary", whiteSpace: "nowrap" }}>
+              <Typography
+                component="span"
+                variant="caption"
+                sx={{ color: "text.secondary", whiteSpace: "nowrap" }}
+              >
                 {f.forEach ? "one each, stands ready" : ruleWords[f.rule]}
               </Typography>
             </Box>
@@ -43,7 +77,13 @@ function Level({ tree, below, of, depth }: { tree: Folder[]; below: Map<number |
       })}
       {shown.length < here.length && (
         <li>
-          <Link component="button" type="button" variant="body2" color="text.secondary" onClick={() => setAll(true)}>
+          <Link
+            component="button"
+            type="button"
+            variant="body2"
+            color="text.secondary"
+            onClick={() => setAll(true)}
+          >
             {here.length - shown.length} more
           </Link>
         </li>
@@ -64,8 +104,12 @@ export function UnfoldingCounts({ view }: { view: Schemas["UnfoldingView"] }) {
     <Box sx={{ display: "flex", gap: 3.5, borderBottom: 1, borderColor: "divider", pb: 1, mb: 1 }}>
       {figures.map(([n, what, warn]) => (
         <Box key={what}>
-          <Typography variant="h2" component="div" sx={{ color: warn ? "warning.main" : "text.primary" }}>{n}</Typography>
-          <Typography variant="caption" sx={{ color: "text.secondary" }}>{what}</Typography>
+          <Typography variant="h2" component="div" sx={{ color: warn ? "warning.main" : "text.primary" }}>
+            {n}
+          </Typography>
+          <Typography variant="caption" sx={{ color: "text.secondary" }}>
+            {what}
+          </Typography>
         </Box>
       ))}
     </Box>

@@ -13,7 +13,9 @@ const KeysContext = createContext<{ add: (list: Listed[]) => () => void }>({ add
 
 /** Is the person typing into something? Then single letters are text, not keys of the screen. */
 export const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName)) && (target as HTMLInputElement).type !== "checkbox";
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName)) &&
+  (target as HTMLInputElement).type !== "checkbox";
 
 /** Holds the list of keys of the screen, shown on `?`. */
 export function KeysProvider({ children }: { children: ReactNode }) {

@@ -1,7 +1,8 @@
 import type { Schemas } from "../api/client";
 
 /** "1 class", "3 classes": a number with its noun. */
-export const count = (n: number, one: string, many: string) => `${n.toLocaleString()} ${n === 1 ? one : many}`;
+export const count = (n: number, one: string, many: string) =>
+  `${n.toLocaleString()} ${n === 1 ? one : many}`;
 
 /** Who may do what in a folder, in our words. */
 export const ruleWords: Record<Schemas["FolderRule"], string> = {
@@ -46,14 +47,21 @@ export function dayOf(iso: string): Date {
 }
 
 /** "Mon 7 June", as people of this browser's language say it. */
-export const sayDay = (iso: string) => dayOf(iso).toLocaleDateString(undefined, { weekday: "short", day: "numeric", month: "long" });
+export const sayDay = (iso: string) =>
+  dayOf(iso).toLocaleDateString(undefined, { weekday: "short", day: "numeric", month: "long" });
 
 /** "7 Jun 2027". */
-export const sayDate = (iso: string) => dayOf(iso).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" });
+export const sayDate = (iso: string) =>
+  dayOf(iso).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" });
 
 /** A moment as date and time. */
 export const sayMoment = (iso: string) =>
-  new Date(iso).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+  new Date(iso).toLocaleString(undefined, {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
 
 /** "1.4 MB". */
 export function sayBytes(n: number): string {

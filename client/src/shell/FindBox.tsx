@@ -50,7 +50,9 @@ export function FindBox({ me }: { me: Schemas["Me"] }) {
       { name: "Make a class", what: "act", to: "/set-up" },
       ...(me.role === "Coordinator" ? [{ name: "Audit trail", what: "place", to: "/audit" }] : []),
       ...(board.data?.rows ?? []).flatMap((r) =>
-        seasons.filter((s) => s.path !== "plan").map((s) => ({ name: r.name, what: s.name, to: `/classes/${r.id}/${s.path}` })),
+        seasons
+          .filter((s) => s.path !== "plan")
+          .map((s) => ({ name: r.name, what: s.name, to: `/classes/${r.id}/${s.path}` })),
       ),
     ];
     const words = plain(typed).split(/\s+/).filter(Boolean);
@@ -64,9 +66,22 @@ export function FindBox({ me }: { me: Schemas["Me"] }) {
   };
   return (
     <>
-      <Button variant="outlined" onClick={() => setOpen(true)} sx={{ justifyContent: "space-between", fontWeight: 400, color: "text.secondary", borderColor: "divider", minHeight: 30 }}>
+      <Button
+        variant="outlined"
+        onClick={() => setOpen(true)}
+        sx={{
+          justifyContent: "space-between",
+          fontWeight: 400,
+          color: "text.secondary",
+          borderColor: "divider",
+          minHeight: 30,
+        }}
+      >
         Find anything
-        <Box component="kbd" sx={{ fontSize: 11, border: 1, borderColor: "divider", borderRadius: 0.5, px: 0.75 }}>
+        <Box
+          component="kbd"
+          sx={{ fontSize: 11, border: 1, borderColor: "divider", borderRadius: 0.5, px: 0.75 }}
+        >
           Ctrl K
         </Box>
       </Button>

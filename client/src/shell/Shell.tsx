@@ -33,14 +33,51 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
   const year = school.data?.years.find((y) => y.id === school.data.current);
   return (
     <>
-      <Link href="#desk" sx={{ position: "absolute", left: -9999, "&:focus": { left: 8, top: 8, zIndex: 20, bgcolor: "background.paper", p: 1 } }}>
+      <Link
+        href="#desk"
+        sx={{
+          position: "absolute",
+          left: -9999,
+          "&:focus": { left: 8, top: 8, zIndex: 20, bgcolor: "background.paper", p: 1 },
+        }}
+      >
         Skip to the desk
       </Link>
-      <Box component="header" sx={{ position: "sticky", top: 0, zIndex: 10, bgcolor: "background.default", borderBottom: 1, borderColor: "divider", display: "grid", gridTemplateColumns: { xs: "1fr", md: "168px minmax(0, 1fr) 226px" }, columnGap: 2, px: 2.75, pt: 1.25, minHeight: 87 }}>
-        <Box component={RouterLink} to="/" sx={{ display: "flex", gap: 1.25, color: "text.primary", textDecoration: "none", alignSelf: "start" }}>
+      <Box
+        component="header"
+        sx={{
+          position: "sticky",
+          top: 0,
+          zIndex: 10,
+          bgcolor: "background.default",
+          borderBottom: 1,
+          borderColor: "divider",
+          display: "grid",
+          gridTemplateColumns: { xs: "1fr", md: "168px minmax(0, 1fr) 226px" },
+          columnGap: 2,
+          px: 2.75,
+          pt: 1.25,
+          minHeight: 87,
+        }}
+      >
+        <Box
+          component={RouterLink}
+          to="/"
+          sx={{
+            display: "flex",
+            gap: 1.25,
+            color: "text.primary",
+            textDecoration: "none",
+            alignSelf: "start",
+          }}
+        >
           <LoftMark />
           <Box>
-            <Typography variant="h2" component="div" sx={{ fontSize: "1.2rem", fontWeight: 700, lineHeight: 1.1 }}>
+            <Typography
+              variant="h2"
+              component="div"
+              sx={{ fontSize: "1.2rem", fontWeight: 700, lineHeight: 1.1 }}
+            >
               Spring Loft
             </Typography>
             <Typography variant="caption" sx={{ color: "text.secondary", whiteSpace: "nowrap" }}>
@@ -55,7 +92,17 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
         </Box>
         <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75, alignItems: "stretch" }}>
           {staff ? <FindBox me={me} /> : <Box sx={{ height: 30 }} />}
-          <Box component="nav" aria-label="Places" sx={{ display: "flex", gap: 1.5, justifyContent: "flex-end", fontSize: "0.85rem", alignItems: "center" }}>
+          <Box
+            component="nav"
+            aria-label="Places"
+            sx={{
+              display: "flex",
+              gap: 1.5,
+              justifyContent: "flex-end",
+              fontSize: "0.85rem",
+              alignItems: "center",
+            }}
+          >
             {staff ? (
               <>
                 <Place to="/" now={place.pathname === "/"}>
@@ -85,9 +132,20 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
   // Plan, set up and enroll stand at the start of the strip, closing and rolling over at its end, work between.
   const margin: Record<string, string> = { work: "clamp(12px, 7vw, 80px)", close: "auto" };
   return (
-    <Box component="nav" aria-label="Seasons" sx={{ display: "flex", columnGap: 2.5, height: 32, flexWrap: "nowrap", pr: 4 }}>
+    <Box
+      component="nav"
+      aria-label="Seasons"
+      sx={{ display: "flex", columnGap: 2.5, height: 32, flexWrap: "nowrap", pr: 4 }}
+    >
       {seasons.map((s) => {
-        const to = s.path === "plan" ? (classId ? `/plan?class=${classId}` : "/plan") : classId ? `/classes/${classId}/${s.path}` : `/${s.path}`;
+        const to =
+          s.path === "plan"
+            ? classId
+              ? `/plan?class=${classId}`
+              : "/plan"
+            : classId
+              ? `/classes/${classId}/${s.path}`
+              : `/${s.path}`;
         const now = path === `/${s.path}` || path.endsWith(`/${s.path}`);
         return (
           <Link
@@ -96,7 +154,16 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
             to={to}
             underline="none"
             aria-current={now ? "page" : undefined}
-            sx={{ ml: margin[s.path] ?? 0, fontSize: "0.97rem", fontWeight: 600, color: now ? "primary.main" : "text.primary", borderBottom: "3px solid", borderColor: now ? "primary.main" : "transparent", whiteSpace: "nowrap", height: 27 }}
+            sx={{
+              ml: margin[s.path] ?? 0,
+              fontSize: "0.97rem",
+              fontWeight: 600,
+              color: now ? "primary.main" : "text.primary",
+              borderBottom: "3px solid",
+              borderColor: now ? "primary.main" : "transparent",
+              whiteSpace: "nowrap",
+              height: 27,
+            }}
           >
             {s.name}
           </Link>
@@ -108,7 +175,17 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
 
 function Place({ to, now, children }: { to: string; now: boolean; children: ReactNode }) {
   return (
-    <Link component={RouterLink} to={to} underline="none" aria-current={now ? "page" : undefined} sx={{ color: now ? "primary.main" : "text.secondary", fontWeight: now ? 700 : 400, whiteSpace: "nowrap" }}>
+    <Link
+      component={RouterLink}
+      to={to}
+      underline="none"
+      aria-current={now ? "page" : undefined}
+      sx={{
+        color: now ? "primary.main" : "text.secondary",
+        fontWeight: now ? 700 : 400,
+        whiteSpace: "nowrap",
+      }}
+    >
       {children}
     </Link>
   );
@@ -120,19 +197,62 @@ function OwnMenu({ me, isDemo, today }: { me: Schemas["Me"]; isDemo: boolean; to
   const { mode, systemMode, setMode } = useColorScheme();
   const dark = (mode === "system" ? systemMode : mode) === "dark";
   const go = useNavigate();
-  const out = useAct(() => take(api.POST("/api/sign-out")), () => go("/"));
+  const out = useAct(
+    () => take(api.POST("/api/sign-out")),
+    () => go("/"),
+  );
   const close = () => setAnchor(null);
   return (
     <>
-      <Button onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu" sx={{ p: 0, minHeight: 24, minWidth: 0, fontWeight: 400, color: "text.secondary", whiteSpace: "nowrap" }}>
+      <Button
+        onClick={(e) => setAnchor(e.currentTarget)}
+        aria-haspopup="menu"
+        sx={{
+          p: 0,
+          minHeight: 24,
+          minWidth: 0,
+          fontWeight: 400,
+          color: "text.secondary",
+          whiteSpace: "nowrap",
+        }}
+      >
         {me.name.split(" ")[0]} ▾
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
-        <MenuItem onClick={() => { setMode(dark ? "light" : "dark"); close(); }}>{dark ? "Light theme" : "Dark theme"}</MenuItem>
-        <MenuItem component={RouterLink} to="/password" onClick={close}>Change password</MenuItem>
-        {me.role === "Coordinator" && <MenuItem component={RouterLink} to="/audit" onClick={close}>Audit trail</MenuItem>}
-        {me.role === "Coordinator" && isDemo && <MenuItem onClick={() => { setMoving(true); close(); }}>Move the demo's date…</MenuItem>}
-        <MenuItem onClick={() => { out.mutate(undefined); close(); }}>Sign out</MenuItem>
+        <MenuItem
+          onClick={() => {
+            setMode(dark ? "light" : "dark");
+            close();
+          }}
+        >
+          {dark ? "Light theme" : "Dark theme"}
+        </MenuItem>
+        <MenuItem component={RouterLink} to="/password" onClick={close}>
+          Change password
+        </MenuItem>
+        {me.role === "Coordinator" && (
+          <MenuItem component={RouterLink} to="/audit" onClick={close}>
+            Audit trail
+          </MenuItem>
+        )}
+        {me.role === "Coordinator" && isDemo && (
+          <MenuItem
+            onClick={() => {
+              setMoving(true);
+              close();
+            }}
+          >
+            Move the demo's date…
+          </MenuItem>
+        )}
+        <MenuItem
+          onClick={() => {
+            out.mutate(undefined);
+            close();
+          }}
+        >
+          Sign out
+        </MenuItem>
       </Menu>
       {moving && today && <DemoDate today={today} onClose={() => setMoving(false)} />}
     </>
@@ -141,8 +261,22 @@ function OwnMenu({ me, isDemo, today }: { me: Schemas["Me"]; isDemo: boolean; to
 
 function LoftMark() {
   return (
-    <Box component="svg" width="28" height="28" viewBox="0 0 32 32" fill="none" aria-hidden="true" sx={{ color: "text.primary", mt: 0.25 }}>
-      <path d="M4 15 16 5l12 10" stroke="currentColor" strokeWidth="2.6" strokeLinecap="round" strokeLinejoin="round" />
+    <Box
+      component="svg"
+      width="28"
+      height="28"
+      viewBox="0 0 32 32"
+      fill="none"
+      aria-hidden="true"
+      sx={{ color: "text.primary", mt: 0.25 }}
+    >
+      <path
+        d="M4 15 16 5l12 10"
+        stroke="currentColor"
+        strokeWidth="2.6"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
       <path d="M7 14v13h18V14" stroke="currentColor" strokeWidth="2.6" strokeLinejoin="round" />
       <path d="M16 25v-7" stroke="#4f7a28" strokeWidth="2.2" strokeLinecap="round" />
       <path d="M16 19c-4 0-5-2-5-5 4 0 5 2 5 5Zm0-1c0-3 2-5 5-5 0 3-1 5-5 5Z" fill="#4f7a28" />

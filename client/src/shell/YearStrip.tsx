@@ -22,7 +22,10 @@ export function YearStrip({ year, today }: { year: Schemas["YearView"]; today: s
   return (
     <Box sx={{ position: "relative", height: 38 }} role="img" aria-label={said}>
       {year.weeks.map((w, i) => (
-        <Tooltip key={w.starts} title={w.number ? `School week ${w.number}, ${w.schoolDays} school days` : "No school"}>
+        <Tooltip
+          key={w.starts}
+          title={w.number ? `School week ${w.number}, ${w.schoolDays} school days` : "No school"}
+        >
           <Box
             sx={(t) => ({
               position: "absolute",
@@ -33,23 +36,68 @@ export function YearStrip({ year, today }: { year: Schemas["YearView"]; today: s
               borderLeft: w.number ? "1px solid" : "none",
               borderColor: "text.secondary",
               bgcolor: w.term == null ? "transparent" : tints[w.term % 3],
-              ...t.applyStyles("dark", { backgroundColor: w.term == null ? "transparent" : tintsDark[w.term % 3] }),
+              ...t.applyStyles("dark", {
+                backgroundColor: w.term == null ? "transparent" : tintsDark[w.term % 3],
+              }),
               ...(w.number ? {} : { borderBottom: "1px dotted", borderBottomColor: "text.secondary" }),
             })}
           />
         </Tooltip>
       ))}
       {year.weeks.map((w, i) =>
-        (w.number === 1 || (w.number ?? 1) % 10 === 0) && w.number && Math.abs((BEFORE + i) / total - where) > 0.06 ? (
-          <Box key={w.starts} sx={{ position: "absolute", left: x(i), top: 20, fontSize: 11, color: "text.secondary", whiteSpace: "nowrap" }}>
+        (w.number === 1 || (w.number ?? 1) % 10 === 0) &&
+        w.number &&
+        Math.abs((BEFORE + i) / total - where) > 0.06 ? (
+          <Box
+            key={w.starts}
+            sx={{
+              position: "absolute",
+              left: x(i),
+              top: 20,
+              fontSize: 11,
+              color: "text.secondary",
+              whiteSpace: "nowrap",
+            }}
+          >
             {w.number === 1 ? "week 1" : w.number}
           </Box>
         ) : null,
       )}
-      <Box sx={{ position: "absolute", left: `${where * 100}%`, top: 0, height: 20, borderLeft: "2px solid", borderColor: "error.main", ml: "-1px" }}>
-        <Box sx={{ position: "absolute", left: -6, top: -1, borderLeft: "5px solid transparent", borderRight: "5px solid transparent", borderTop: "6px solid", borderTopColor: "error.main" }} />
+      <Box
+        sx={{
+          position: "absolute",
+          left: `${where * 100}%`,
+          top: 0,
+          height: 20,
+          borderLeft: "2px solid",
+          borderColor: "error.main",
+          ml: "-1px",
+        }}
+      >
+        <Box
+          sx={{
+            position: "absolute",
+            left: -6,
+            top: -1,
+            borderLeft: "5px solid transparent",
+            borderRight: "5px solid transparent",
+            borderTop: "6px solid",
+            borderTopColor: "error.main",
+          }}
+        />
       </Box>
-      <Box sx={{ position: "absolute", left: `${Math.min(0.94, Math.max(0.05, where)) * 100}%`, transform: "translateX(-50%)", top: 19, fontSize: 11.5, fontWeight: 700, color: "error.main", whiteSpace: "nowrap" }}>
+      <Box
+        sx={{
+          position: "absolute",
+          left: `${Math.min(0.94, Math.max(0.05, where)) * 100}%`,
+          transform: "translateX(-50%)",
+          top: 19,
+          fontSize: 11.5,
+          fontWeight: 700,
+          color: "error.main",
+          whiteSpace: "nowrap",
+        }}
+      >
         {sayDay(today)}
       </Box>
     </Box>

@@ -10,7 +10,10 @@ using SpringLoft.Store.Workspaces;
 namespace SpringLoft.App.Closing;
 
 /// <summary>What stands before closing a class, and the newest run if there was one.</summary>
-public sealed record ClosingView(FindingLevel Level, IReadOnlyList<Finding> Findings, RunId? Run, int TakeHomes, int Students, ClassId? NextYear);
+/// <param name="TakeHomes">How many the newest run made.</param>
+/// <param name="Files">Files that the archive package will hold, each at every place it is filed.</param>
+/// <param name="Bytes">Their size.</param>
+public sealed record ClosingView(FindingLevel Level, IReadOnlyList<Finding> Findings, RunId? Run, int TakeHomes, int Students, int Files, long Bytes, ClassId? NextYear);
 
 /// <summary>A step of a class in a run.</summary>
 public sealed record RunStepView(ClosingStep Step, StepState State, int Done, int Total, string? Detail);
@@ -32,7 +35,9 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
         var findings = Readiness.Assess(n.Facts(k.State));
         var run = RunStore.Newest(c, id);
         var takeHomes = run is { } r ? RunStore.PackagesOf(c, r, id).Count(p => p.Kind == "TakeHome") : 0;
-        return new ClosingView(Readiness.Overall(findings), findings, run, takeHomes, n.Students, ClassStore.RolledTo(c, id)?.Id);
+        var contents = ClassContents.Load(c, id);
+        var laid = PackageLayout.Archive(contents.Folders, contents.Items, contents.Work);
+        return new ClosingView(Readiness.Overall(findings), findings, run, takeHomes, n.Students, laid.Count, laid.Sum(f => f.File.Size), ClassStore.RolledTo(c, id)?.Id);
     });
 
     /// <summary>Begins a closing run for a class; refused while anything blocks.</summary>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.Extensions.Logging;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
@@ -137,7 +138,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
             milestones.Reached("ArchivePackage:written");
         });
         Keep(run, id, "Archive", null, $"{package.Folder}.zip", file, total);
-        Report(run.Id, id, ClosingStep.ArchivePackage, StepState.Done, total, total, $"{total} files, {file.Size} bytes");
+        Report(run.Id, id, ClosingStep.ArchivePackage, StepState.Done, total, total, string.Create(CultureInfo.InvariantCulture, $"{total} files, {Math.Max(0.1, file.Size / 1e6):0.0} MB"));
     }
 
     private void Check(RunRow run, ClassId id, CancellationToken stop)
@@ -174,7 +175,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
             if (!ClassStore.SetState(c, k, ClassState.Archived, now, run.AfterArchive)) throw Refusals.ChangedMeanwhile("class");
             AuditStore.Add(c, now, run.StartedBy, "archived class", "class", id.Value, id, "verified package");
         }
-        RunStore.SetStep(c, run.Id, id, ClosingStep.Archive, StepState.Done, 1, 1, null);
+        RunStore.SetStep(c, run.Id, id, ClosingStep.Archive, StepState.Done, 1, 1, "stands in the loft, read-only");
     });
 
     private void Keep(RunRow run, ClassId id, string kind, PersonId? student, string name, StoredFile file, int files) => premises.Db.Write(c =>

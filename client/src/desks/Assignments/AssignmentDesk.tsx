@@ -27,7 +27,10 @@ const keyList: [string, string][] = [
 export function AssignmentDesk() {
   const id = Number(useParams().id);
   const head = useHead(id);
-  const returns = useQuery({ queryKey: ["returns", id], queryFn: () => take(api.GET("/api/classes/{classId}/returns", { params: { path: { classId: id } } })) });
+  const returns = useQuery({
+    queryKey: ["returns", id],
+    queryFn: () => take(api.GET("/api/classes/{classId}/returns", { params: { path: { classId: id } } })),
+  });
   const [address, setAddress] = useSearchParams();
   const [making, setMaking] = useState(false);
   const [returning, setReturning] = useState<{ assignment?: Schemas["ReturnsColumn"] } | null>(null);
@@ -45,17 +48,37 @@ export function AssignmentDesk() {
         workId ? (
           <WorkSlip classId={id} workId={workId} shut={shut} />
         ) : column ? (
-          <ColumnSlip classId={id} column={column} shut={shut} onReturn={() => setReturning({ assignment: column })} />
+          <ColumnSlip
+            classId={id}
+            column={column}
+            shut={shut}
+            onReturn={() => setReturning({ assignment: column })}
+          />
         ) : (
           d && (
             <>
-              <Typography variant="h2">{d.held === 0 ? "Nothing is held" : `${count(d.held, "piece", "pieces")} held`}</Typography>
-              <Typography>
-                {d.held === 0 ? "Every piece of work is with its student." : `${d.draftMarks} with a draft mark, ${d.unmarked} not marked. A draft mark is not a returned mark: students see neither work nor mark until you return it.`}
+              <Typography variant="h2">
+                {d.held === 0 ? "Nothing is held" : `${count(d.held, "piece", "pieces")} held`}
               </Typography>
-              {d.held > 0 && !shut && <Button variant="contained" onClick={() => setReturning({})}>Return all…</Button>}
-              {!shut && <Button variant={d.held > 0 ? "outlined" : "contained"} onClick={() => setMaking(true)}>Make an assignment…</Button>}
-              <Typography variant="body2" sx={{ color: "text.secondary" }}>Choose a piece to see, mark and return it; choose an assignment at the top to act on all of it.</Typography>
+              <Typography>
+                {d.held === 0
+                  ? "Every piece of work is with its student."
+                  : `${d.draftMarks} with a draft mark, ${d.unmarked} not marked. A draft mark is not a returned mark: students see neither work nor mark until you return it.`}
+              </Typography>
+              {d.held > 0 && !shut && (
+                <Button variant="contained" onClick={() => setReturning({})}>
+                  Return all…
+                </Button>
+              )}
+              {!shut && (
+                <Button variant={d.held > 0 ? "outlined" : "contained"} onClick={() => setMaking(true)}>
+                  Make an assignment…
+                </Button>
+              )}
+              <Typography variant="body2" sx={{ color: "text.secondary" }}>
+                Choose a piece to see, mark and return it; choose an assignment at the top to act on all of
+                it.
+              </Typography>
             </>
           )
         )
@@ -67,42 +90,103 @@ export function AssignmentDesk() {
           <Typography variant="body2" sx={{ color: "text.secondary" }}>
             ○ with the student · ◐ held by the teacher · ● returned
           </Typography>
-          {(workId || column) && <Link component="button" variant="body2" onClick={() => setAddress({})}>Back to the whole class</Link>}
+          {(workId || column) && (
+            <Link component="button" variant="body2" onClick={() => setAddress({})}>
+              Back to the whole class
+            </Link>
+          )}
         </Box>
       )}
       {d && d.assignments.length === 0 && (
         <Empty title="No assignment yet.">
-          {!shut && <Link component="button" onClick={() => setMaking(true)}>Make the first one</Link>}
+          {!shut && (
+            <Link component="button" onClick={() => setMaking(true)}>
+              Make the first one
+            </Link>
+          )}
         </Empty>
       )}
-      {d && d.assignments.length > 0 && <ReturnsGrid view={d} piece={workId} onPiece={(p) => setAddress({ piece: String(p) })} onAssignment={(a) => setAddress({ assignment: String(a) })} />}
+      {d && d.assignments.length > 0 && (
+        <ReturnsGrid
+          view={d}
+          piece={workId}
+          onPiece={(p) => setAddress({ piece: String(p) })}
+          onAssignment={(a) => setAddress({ assignment: String(a) })}
+        />
+      )}
       {making && <MakeAssignment classId={id} onClose={() => setMaking(false)} />}
-      {returning && <ReturnAll classId={id} assignment={returning.assignment} onClose={() => setReturning(null)} />}
+      {returning && (
+        <ReturnAll classId={id} assignment={returning.assignment} onClose={() => setReturning(null)} />
+      )}
     </Desk>
   );
 }
 
-function ColumnSlip({ classId, column: a, shut, onReturn }: { classId: number; column: Schemas["ReturnsColumn"]; shut: boolean; onReturn: () => void }) {
+function ColumnSlip({
+  classId,
+  column: a,
+  shut,
+  onReturn,
+}: {
+  classId: number;
+  column: Schemas["ReturnsColumn"];
+  shut: boolean;
+  onReturn: () => void;
+}) {
   const path = { params: { path: { classId, assignmentId: a.id } } };
-  const publish = useAct((_: void, headers) => take(api.POST("/api/classes/{classId}/assignments/{assignmentId}/publishing", { ...path, body: { version: a.version }, headers })));
+  const publish = useAct((_: void, headers) =>
+    take(
+      api.POST("/api/classes/{classId}/assignments/{assignmentId}/publishing", {
+        ...path,
+        body: { version: a.version },
+        headers,
+      }),
+    ),
+  );
   const bin = useAct(() => take(api.DELETE("/api/classes/{classId}/assignments/{assignmentId}", path)));
   return (
     <>
       <Typography variant="h2">{a.title}</Typography>
       <Typography>
-        {a.published ? "Published" : "A draft: students do not see it"}. {a.dueOn ? `Due ${sayDate(a.dueOn)}.` : "No date."} {a.points != null && `${a.points} points.`}
+        {a.published ? "Published" : "A draft: students do not see it"}.{" "}
+        {a.dueOn ? `Due ${sayDate(a.dueOn)}.` : "No date."} {a.points != null && `${a.points} points.`}
       </Typography>
       <Typography>
-        <strong>{a.handedIn} of {a.given}</strong> handed in, {a.held} held by you.
+        <strong>
+          {a.handedIn} of {a.given}
+        </strong>{" "}
+        handed in, {a.held} held by you.
       </Typography>
-      {!a.published && !shut && <Button variant="contained" disabled={publish.isPending} onClick={() => publish.mutate()}>Publish</Button>}
-      {a.held > 0 && !shut && <Button variant="contained" onClick={onReturn}>Return {count(a.held, "piece", "pieces")}…</Button>}
+      {!a.published && !shut && (
+        <Button variant="contained" disabled={publish.isPending} onClick={() => publish.mutate()}>
+          Publish
+        </Button>
+      )}
+      {a.held > 0 && !shut && (
+        <Button variant="contained" onClick={onReturn}>
+          Return {count(a.held, "piece", "pieces")}…
+        </Button>
+      )}
       {a.handedIn > 0 && (
-        <Button variant="outlined" component="a" href={`/api/classes/${classId}/assignments/${a.id}/work.zip`} download>
+        <Button
+          variant="outlined"
+          component="a"
+          href={`/api/classes/${classId}/assignments/${a.id}/work.zip`}
+          download
+        >
           Download all work
         </Button>
       )}
-      {a.handedIn === 0 && !shut && <Button variant="outlined" color="inherit" disabled={bin.isPending} onClick={() => bin.mutate(undefined)}>Bin this assignment</Button>}
+      {a.handedIn === 0 && !shut && (
+        <Button
+          variant="outlined"
+          color="inherit"
+          disabled={bin.isPending}
+          onClick={() => bin.mutate(undefined)}
+        >
+          Bin this assignment
+        </Button>
+      )}
       <Problem error={publish.error ?? bin.error} />
     </>
   );

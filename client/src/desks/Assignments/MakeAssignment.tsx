@@ -26,7 +26,15 @@ export function MakeAssignment({ classId, onClose }: { classId: number; onClose:
       take(
         api.POST("/api/classes/{classId}/assignments", {
           params: { path: { classId } },
-          body: { title, instructions, points: points.trim() === "" ? null : Number(points), dueOn: dueOn || null, folders: folders.map((f) => f.id), students: null, publish },
+          body: {
+            title,
+            instructions,
+            points: points.trim() === "" ? null : Number(points),
+            dueOn: dueOn || null,
+            folders: folders.map((f) => f.id),
+            students: null,
+            publish,
+          },
           headers,
         }),
       ),
@@ -42,19 +50,52 @@ export function MakeAssignment({ classId, onClose }: { classId: number; onClose:
     return (
       <Ask open title="Made, with a blind spot" act="Understood" onAct={onClose} onClose={onClose}>
         <Typography>
-          <StateMark mark="attention">{blind.length} students can&rsquo;t see any folder it is filed in:</StateMark>
+          <StateMark mark="attention">
+            {blind.length} students can&rsquo;t see any folder it is filed in:
+          </StateMark>
         </Typography>
         <Typography>{blind.join(", ")}</Typography>
       </Ask>
     );
   return (
-    <Ask open title="Make an assignment" act={publish ? "Make and publish" : "Keep as draft"} busy={make.isPending} error={make.error} onAct={() => make.mutate()} onClose={onClose}>
+    <Ask
+      open
+      title="Make an assignment"
+      act={publish ? "Make and publish" : "Keep as draft"}
+      busy={make.isPending}
+      error={make.error}
+      onAct={() => make.mutate()}
+      onClose={onClose}
+    >
       <Box sx={{ display: "flex", flexDirection: "column", gap: 2, pt: 1 }}>
-        <TextField autoFocus label="Title" value={title} error={wrong === "title"} onChange={(e) => setTitle(e.target.value)} />
-        <TextField multiline minRows={2} label="Instructions" value={instructions} onChange={(e) => setInstructions(e.target.value)} />
+        <TextField
+          autoFocus
+          label="Title"
+          value={title}
+          error={wrong === "title"}
+          onChange={(e) => setTitle(e.target.value)}
+        />
+        <TextField
+          multiline
+          minRows={2}
+          label="Instructions"
+          value={instructions}
+          onChange={(e) => setInstructions(e.target.value)}
+        />
         <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
-          <TextField label="Points (empty for none)" value={points} error={wrong === "points"} onChange={(e) => setPoints(e.target.value)} />
-          <TextField type="date" label="Due" value={dueOn} onChange={(e) => setDueOn(e.target.value)} slotProps={{ inputLabel: { shrink: true } }} />
+          <TextField
+            label="Points (empty for none)"
+            value={points}
+            error={wrong === "points"}
+            onChange={(e) => setPoints(e.target.value)}
+          />
+          <TextField
+            type="date"
+            label="Due"
+            value={dueOn}
+            onChange={(e) => setDueOn(e.target.value)}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
         </Box>
         <Autocomplete
           multiple
@@ -66,9 +107,14 @@ export function MakeAssignment({ classId, onClose }: { classId: number; onClose:
           getOptionLabel={nameOf}
           getOptionKey={(f) => f.id}
           isOptionEqualToValue={(a, b) => a.id === b.id}
-          renderInput={(p) => <TextField {...p} label="Filed in (one folder or several)" error={wrong === "folders"} />}
+          renderInput={(p) => (
+            <TextField {...p} label="Filed in (one folder or several)" error={wrong === "folders"} />
+          )}
         />
-        <FormControlLabel control={<Checkbox checked={publish} onChange={(e) => setPublish(e.target.checked)} />} label="Publish now: students see it as soon as the class is open" />
+        <FormControlLabel
+          control={<Checkbox checked={publish} onChange={(e) => setPublish(e.target.checked)} />}
+          label="Publish now: students see it as soon as the class is open"
+        />
       </Box>
     </Ask>
   );

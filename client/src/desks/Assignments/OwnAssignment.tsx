@@ -9,18 +9,42 @@ import { StateMark } from "../../parts/StateMark";
 import { sayBytes, sayDay, sayMoment } from "../../parts/words";
 
 /** An assignment as its student works on it: put files in, hand in, see it come back. */
-export function OwnAssignment({ classId, assignment: a, shut }: { classId: number; assignment: Schemas["AssignmentView"]; shut: boolean }) {
+export function OwnAssignment({
+  classId,
+  assignment: a,
+  shut,
+}: {
+  classId: number;
+  assignment: Schemas["AssignmentView"];
+  shut: boolean;
+}) {
   const path = { params: { path: { classId, assignmentId: a.id } } };
-  const handIn = useAct((_: void, headers) => take(api.POST("/api/classes/{classId}/assignments/{assignmentId}/own-work/hand-in", { ...path, headers })));
-  const takeBack = useAct((_: void, headers) => take(api.POST("/api/classes/{classId}/assignments/{assignmentId}/own-work/take-back", { ...path, headers })));
+  const handIn = useAct((_: void, headers) =>
+    take(
+      api.POST("/api/classes/{classId}/assignments/{assignmentId}/own-work/hand-in", { ...path, headers }),
+    ),
+  );
+  const takeBack = useAct((_: void, headers) =>
+    take(
+      api.POST("/api/classes/{classId}/assignments/{assignmentId}/own-work/take-back", { ...path, headers }),
+    ),
+  );
   const remove = useAct((fileId: number) =>
-    take(api.DELETE("/api/classes/{classId}/assignments/{assignmentId}/own-work/files/{fileId}", { params: { path: { ...path.params.path, fileId } } })),
+    take(
+      api.DELETE("/api/classes/{classId}/assignments/{assignmentId}/own-work/files/{fileId}", {
+        params: { path: { ...path.params.path, fileId } },
+      }),
+    ),
   );
   const own = a.own;
   const held = own?.heldBy === "Teacher";
   const files = own?.files ?? [];
   return (
-    <Box component="section" aria-label={a.title} sx={{ borderTop: "1.5px solid", borderColor: "text.primary", py: 1.25, mb: 1.5 }}>
+    <Box
+      component="section"
+      aria-label={a.title}
+      sx={{ borderTop: "1.5px solid", borderColor: "text.primary", py: 1.25, mb: 1.5 }}
+    >
       <Box sx={{ display: "flex", gap: 2, alignItems: "baseline" }}>
         <Typography variant="h3">{a.title}</Typography>
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
@@ -28,35 +52,71 @@ export function OwnAssignment({ classId, assignment: a, shut }: { classId: numbe
           {a.points != null && `, ${a.points} points`}
         </Typography>
         <Box sx={{ flex: 1 }} />
-        {!own || own.state === "Working" ? <StateMark mark="notYet">with you</StateMark> : held ? <StateMark mark="underway">handed in: your teacher holds it</StateMark> : (
-          <StateMark mark="done">returned{own.score != null ? `, ${own.score} of ${a.points}` : ""}</StateMark>
+        {!own || own.state === "Working" ? (
+          <StateMark mark="notYet">with you</StateMark>
+        ) : held ? (
+          <StateMark mark="underway">handed in: your teacher holds it</StateMark>
+        ) : (
+          <StateMark mark="done">
+            returned{own.score != null ? `, ${own.score} of ${a.points}` : ""}
+          </StateMark>
         )}
       </Box>
       {a.instructions && <Typography sx={{ whiteSpace: "pre-wrap", my: 0.5 }}>{a.instructions}</Typography>}
       {files.map((f) => (
         <Box key={f.id} sx={{ display: "flex", gap: 1, alignItems: "center" }}>
-          <a href={`/api/classes/${classId}/assignments/${a.id}/own-work/files/${f.id}`} download>{f.name}</a>
-          <Typography variant="caption" sx={{ color: "text.secondary" }}>{sayBytes(f.size)}</Typography>
-          {!held && !shut && <Button color="inherit" onClick={() => remove.mutate(f.id)} aria-label={`Take out ${f.name}`}>Take out</Button>}
+          <a href={`/api/classes/${classId}/assignments/${a.id}/own-work/files/${f.id}`} download>
+            {f.name}
+          </a>
+          <Typography variant="caption" sx={{ color: "text.secondary" }}>
+            {sayBytes(f.size)}
+          </Typography>
+          {!held && !shut && (
+            <Button color="inherit" onClick={() => remove.mutate(f.id)} aria-label={`Take out ${f.name}`}>
+              Take out
+            </Button>
+          )}
         </Box>
       ))}
       {own?.comments.map((c) => (
-        <Typography key={c.at + c.text} variant="body2" sx={{ borderLeft: 2, borderColor: "primary.main", pl: 1, my: 0.5 }}>
-          {c.text} <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>{c.author}</Typography>
+        <Typography
+          key={c.at + c.text}
+          variant="body2"
+          sx={{ borderLeft: 2, borderColor: "primary.main", pl: 1, my: 0.5 }}
+        >
+          {c.text}{" "}
+          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>
+            {c.author}
+          </Typography>
         </Typography>
       ))}
       <Problem error={handIn.error ?? takeBack.error ?? remove.error} />
-      {!shut && !held && <DropFiles to={`/api/classes/${classId}/assignments/${a.id}/own-work/files`} label={`Add files to ${a.title}…`} />}
+      {!shut && !held && (
+        <DropFiles
+          to={`/api/classes/${classId}/assignments/${a.id}/own-work/files`}
+          label={`Add files to ${a.title}…`}
+        />
+      )}
       {!shut && (
         <Box sx={{ mt: 1, display: "flex", gap: 1.5, alignItems: "center" }}>
           {held ? (
-            <Button variant="outlined" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>Take it back</Button>
+            <Button variant="outlined" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
+              Take it back
+            </Button>
           ) : (
-            <Button variant="contained" disabled={files.length === 0 || handIn.isPending} onClick={() => handIn.mutate()}>
+            <Button
+              variant="contained"
+              disabled={files.length === 0 || handIn.isPending}
+              onClick={() => handIn.mutate()}
+            >
               {own?.state === "Returned" ? "Hand in again" : "Hand in"}
             </Button>
           )}
-          {held && own.handedInAt && <Typography variant="caption" sx={{ color: "text.secondary" }}>handed in {sayMoment(own.handedInAt)}</Typography>}
+          {held && own.handedInAt && (
+            <Typography variant="caption" sx={{ color: "text.secondary" }}>
+              handed in {sayMoment(own.handedInAt)}
+            </Typography>
+          )}
         </Box>
       )}
     </Box>

@@ -10,17 +10,38 @@ import { Ask } from "../../parts/Ask";
 import { count } from "../../parts/words";
 
 /** Returns all that is held: says first how many pieces to how many students, and what of it has no mark. */
-export function ReturnAll({ classId, assignment, onClose }: { classId: number; assignment?: Schemas["ReturnsColumn"]; onClose: () => void }) {
+export function ReturnAll({
+  classId,
+  assignment,
+  onClose,
+}: {
+  classId: number;
+  assignment?: Schemas["ReturnsColumn"];
+  onClose: () => void;
+}) {
   const [unmarkedToo, setUnmarked] = useState(false);
   const [comment, setComment] = useState("");
   const preview = useQuery({
     queryKey: ["return-preview", classId, assignment?.id, unmarkedToo],
     queryFn: () =>
-      take(api.GET("/api/classes/{classId}/returns/preview", { params: { path: { classId }, query: { ...(assignment ? { assignment: assignment.id } : {}), unmarkedToo } } })),
+      take(
+        api.GET("/api/classes/{classId}/returns/preview", {
+          params: {
+            path: { classId },
+            query: { ...(assignment ? { assignment: assignment.id } : {}), unmarkedToo },
+          },
+        }),
+      ),
   });
   const all = useAct(
     (_: void, headers) =>
-      take(api.POST("/api/classes/{classId}/returns", { params: { path: { classId } }, body: { assignment: assignment?.id ?? null, unmarkedToo, comment: comment || null }, headers })),
+      take(
+        api.POST("/api/classes/{classId}/returns", {
+          params: { path: { classId } },
+          body: { assignment: assignment?.id ?? null, unmarkedToo, comment: comment || null },
+          headers,
+        }),
+      ),
     onClose,
   );
   const p = preview.data;
@@ -37,7 +58,9 @@ export function ReturnAll({ classId, assignment, onClose }: { classId: number; a
     >
       {p && (
         <Typography>
-          <strong>{count(p.pieces, "piece", "pieces")}</strong> to {count(p.students, "student", "students")}; {count(p.draftMarks, "draft mark becomes", "draft marks become")} returned. From then on the students hold their work.
+          <strong>{count(p.pieces, "piece", "pieces")}</strong> to {count(p.students, "student", "students")};{" "}
+          {count(p.draftMarks, "draft mark becomes", "draft marks become")} returned. From then on the
+          students hold their work.
         </Typography>
       )}
       {p && p.unmarked > 0 && (
@@ -46,7 +69,15 @@ export function ReturnAll({ classId, assignment, onClose }: { classId: number; a
           label={`Return the ${count(p.unmarked, "piece", "pieces")} without a mark too`}
         />
       )}
-      <TextField fullWidth multiline minRows={2} label="Private comment to each (optional)" value={comment} onChange={(e) => setComment(e.target.value)} sx={{ mt: 2 }} />
+      <TextField
+        fullWidth
+        multiline
+        minRows={2}
+        label="Private comment to each (optional)"
+        value={comment}
+        onChange={(e) => setComment(e.target.value)}
+        sx={{ mt: 2 }}
+      />
     </Ask>
   );
 }

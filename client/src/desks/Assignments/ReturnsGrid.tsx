@@ -9,11 +9,24 @@ import type { KeyboardEvent } from "react";
 import type { Schemas } from "../../api/client";
 import { StateMark, type Mark } from "../../parts/StateMark";
 
-const marks: Record<Schemas["WorkState"], Mark> = { Working: "notYet", HandedIn: "underway", Returned: "done" };
-const says: Record<Schemas["WorkState"], string> = { Working: "begun, with the student", HandedIn: "handed in, held by the teacher", Returned: "returned" };
+const marks: Record<Schemas["WorkState"], Mark> = {
+  Working: "notYet",
+  HandedIn: "underway",
+  Returned: "done",
+};
+const says: Record<Schemas["WorkState"], string> = {
+  Working: "begun, with the student",
+  HandedIn: "handed in, held by the teacher",
+  Returned: "returned",
+};
 
 /** Students against assignments, worked with the arrow keys. */
-export function ReturnsGrid(props: { view: Schemas["ReturnsView"]; piece?: number; onPiece: (id: number) => void; onAssignment: (id: number) => void }) {
+export function ReturnsGrid(props: {
+  view: Schemas["ReturnsView"];
+  piece?: number;
+  onPiece: (id: number) => void;
+  onAssignment: (id: number) => void;
+}) {
   const { view } = props;
   const onKeys = (e: KeyboardEvent<HTMLElement>) => {
     const cell = (e.target as HTMLElement).closest<HTMLElement>("td");
@@ -42,10 +55,18 @@ export function ReturnsGrid(props: { view: Schemas["ReturnsView"]; piece?: numbe
             <TableCell>Student</TableCell>
             {view.assignments.map((a) => (
               <TableCell key={a.id} sx={{ verticalAlign: "bottom" }}>
-                <Link component="button" onClick={() => props.onAssignment(a.id)} sx={{ fontSize: "inherit", fontWeight: "inherit", textAlign: "left" }}>
+                <Link
+                  component="button"
+                  onClick={() => props.onAssignment(a.id)}
+                  sx={{ fontSize: "inherit", fontWeight: "inherit", textAlign: "left" }}
+                >
                   {a.title}
                 </Link>
-                <Box sx={{ fontWeight: 400 }}>{a.published ? `${a.handedIn} of ${a.given} in${a.held > 0 ? `, ${a.held} held` : ""}` : "draft"}</Box>
+                <Box sx={{ fontWeight: 400 }}>
+                  {a.published
+                    ? `${a.handedIn} of ${a.given} in${a.held > 0 ? `, ${a.held} held` : ""}`
+                    : "draft"}
+                </Box>
               </TableCell>
             ))}
           </TableRow>
@@ -59,12 +80,32 @@ export function ReturnsGrid(props: { view: Schemas["ReturnsView"]; piece?: numbe
               </TableCell>
               {view.assignments.map((a) => {
                 const cell = s.cells.find((c) => c.assignment === a.id);
-                if (!cell) return <TableCell key={a.id} sx={{ color: "text.secondary" }}>–</TableCell>;
+                if (!cell)
+                  return (
+                    <TableCell key={a.id} sx={{ color: "text.secondary" }}>
+                      –
+                    </TableCell>
+                  );
                 return (
-                  <TableCell key={a.id} sx={{ bgcolor: cell.id === props.piece ? "action.selected" : undefined }}>
-                    <Link component="button" underline="hover" color="inherit" onClick={() => props.onPiece(cell.id)} aria-label={`${s.sortName}, ${a.title}: ${says[cell.state]}${cell.score != null ? `, ${cell.draft ? "draft mark " : ""}${cell.score}` : ""}`}>
+                  <TableCell
+                    key={a.id}
+                    sx={{ bgcolor: cell.id === props.piece ? "action.selected" : undefined }}
+                  >
+                    <Link
+                      component="button"
+                      underline="hover"
+                      color="inherit"
+                      onClick={() => props.onPiece(cell.id)}
+                      aria-label={`${s.sortName}, ${a.title}: ${says[cell.state]}${cell.score != null ? `, ${cell.draft ? "draft mark " : ""}${cell.score}` : ""}`}
+                    >
                       <StateMark mark={marks[cell.state]} strong={cell.heldBy === "Teacher"}>
-                        {cell.score != null ? `${cell.score}${cell.draft ? " draft" : ""}` : cell.state === "HandedIn" ? "to mark" : cell.state === "Returned" ? "back" : "begun"}
+                        {cell.score != null
+                          ? `${cell.score}${cell.draft ? " draft" : ""}`
+                          : cell.state === "HandedIn"
+                            ? "to mark"
+                            : cell.state === "Returned"
+                              ? "back"
+                              : "begun"}
                       </StateMark>
                     </Link>
                   </TableCell>

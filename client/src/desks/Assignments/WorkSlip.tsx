@@ -12,7 +12,11 @@ import { sayBytes, sayMoment } from "../../parts/words";
 
 /** One piece of work in hand: what was handed in, the mark, private comments, and giving it back. */
 export function WorkSlip({ classId, workId, shut }: { classId: number; workId: number; shut: boolean }) {
-  const work = useQuery({ queryKey: ["work", classId, workId], queryFn: () => take(api.GET("/api/classes/{classId}/work/{workId}", { params: { path: { classId, workId } } })) });
+  const work = useQuery({
+    queryKey: ["work", classId, workId],
+    queryFn: () =>
+      take(api.GET("/api/classes/{classId}/work/{workId}", { params: { path: { classId, workId } } })),
+  });
   if (work.error) return <Problem error={work.error} />;
   return work.data ? <Piece key={workId} classId={classId} work={work.data} shut={shut} /> : null;
 }
@@ -25,15 +29,35 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
   const now = (next: Schemas["WorkView"]) => queries.setQueryData(["work", classId, w.id], next);
   const typed = score.trim() === "" ? null : Number(score.replace(",", "."));
   const changed = typed !== (w.score ?? null);
-  const mark = useAct(() => take(api.PUT("/api/classes/{classId}/work/{workId}/mark", { ...path, body: { score: typed, version: w.version } })), now);
+  const mark = useAct(
+    () =>
+      take(
+        api.PUT("/api/classes/{classId}/work/{workId}/mark", {
+          ...path,
+          body: { score: typed, version: w.version },
+        }),
+      ),
+    now,
+  );
   const comment = useAct(
-    (_: void, headers) => take(api.POST("/api/classes/{classId}/work/{workId}/comments", { ...path, body: { text }, headers })),
+    (_: void, headers) =>
+      take(api.POST("/api/classes/{classId}/work/{workId}/comments", { ...path, body: { text }, headers })),
     (next) => {
       now(next);
       setText("");
     },
   );
-  const giveBack = useAct((unmarkedToo: boolean, headers) => take(api.POST("/api/classes/{classId}/work/{workId}/return", { ...path, body: { unmarkedToo, version: w.version }, headers })), now);
+  const giveBack = useAct(
+    (unmarkedToo: boolean, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/work/{workId}/return", {
+          ...path,
+          body: { unmarkedToo, version: w.version },
+          headers,
+        }),
+      ),
+    now,
+  );
   const held = w.heldBy === "Teacher";
   const notMarked = w.points != null && w.score == null;
   return (
@@ -43,14 +67,24 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
         <Typography sx={{ color: "text.secondary" }}>{w.title}</Typography>
       </Box>
       {w.state === "Working" && <StateMark mark="notYet">begun, with the student</StateMark>}
-      {held && <StateMark mark="underway">held by you{w.handedInAt ? ` since ${sayMoment(w.handedInAt)}` : ""}</StateMark>}
-      {w.state === "Returned" && <StateMark mark="done">returned{w.returnedAt ? ` ${sayMoment(w.returnedAt)}` : ""}</StateMark>}
+      {held && (
+        <StateMark mark="underway">
+          held by you{w.handedInAt ? ` since ${sayMoment(w.handedInAt)}` : ""}
+        </StateMark>
+      )}
+      {w.state === "Returned" && (
+        <StateMark mark="done">returned{w.returnedAt ? ` ${sayMoment(w.returnedAt)}` : ""}</StateMark>
+      )}
       {w.state !== "Working" && (
         <Box>
           {w.files.map((f) => (
             <Box key={f.id}>
-              <a href={`/api/classes/${classId}/work/${w.id}/files/${f.id}`} download>{f.name}</a>{" "}
-              <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>{sayBytes(f.size)}</Typography>
+              <a href={`/api/classes/${classId}/work/${w.id}/files/${f.id}`} download>
+                {f.name}
+              </a>{" "}
+              <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>
+                {sayBytes(f.size)}
+              </Typography>
             </Box>
           ))}
         </Box>
@@ -64,26 +98,75 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
             mark.mutate(undefined);
           }}
         >
-          <TextField label={`Mark, of ${w.points}`} value={score} onChange={(e) => setScore(e.target.value)} error={mark.error instanceof ProblemError && mark.error.field === "score"} slotProps={{ htmlInput: { inputMode: "decimal" } }} />
-          <Button type="submit" variant="outlined" disabled={!changed || Number.isNaN(typed) || mark.isPending}>Keep as draft</Button>
+          <TextField
+            label={`Mark, of ${w.points}`}
+            value={score}
+            onChange={(e) => setScore(e.target.value)}
+            error={mark.error instanceof ProblemError && mark.error.field === "score"}
+            slotProps={{ htmlInput: { inputMode: "decimal" } }}
+          />
+          <Button
+            type="submit"
+            variant="outlined"
+            disabled={!changed || Number.isNaN(typed) || mark.isPending}
+          >
+            Keep as draft
+          </Button>
         </Box>
       )}
-      {w.score != null && !held && <Typography>Mark: <strong>{w.score} of {w.points}</strong></Typography>}
+      {w.score != null && !held && (
+        <Typography>
+          Mark:{" "}
+          <strong>
+            {w.score} of {w.points}
+          </strong>
+        </Typography>
+      )}
       {w.comments.map((c) => (
-        <Typography key={c.at + c.text} variant="body2" sx={{ borderLeft: 2, borderColor: "primary.main", pl: 1 }}>
+        <Typography
+          key={c.at + c.text}
+          variant="body2"
+          sx={{ borderLeft: 2, borderColor: "primary.main", pl: 1 }}
+        >
           {c.text}
           <br />
-          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>{c.author}, {sayMoment(c.at)}</Typography>
+          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>
+            {c.author}, {sayMoment(c.at)}
+          </Typography>
         </Typography>
       ))}
       {held && !shut && (
         <>
-          <TextField multiline minRows={2} label="Private comment" value={text} onChange={(e) => setText(e.target.value)} />
-          <Button variant="outlined" disabled={text.trim() === "" || comment.isPending} onClick={() => comment.mutate()}>Comment</Button>
-          <Button variant="contained" disabled={giveBack.isPending || changed} onClick={() => giveBack.mutate(notMarked)}>
-            {notMarked ? "Return without a mark" : w.points != null ? `Return with ${w.score} of ${w.points}` : "Return"}
+          <TextField
+            multiline
+            minRows={2}
+            label="Private comment"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
+          <Button
+            variant="outlined"
+            disabled={text.trim() === "" || comment.isPending}
+            onClick={() => comment.mutate()}
+          >
+            Comment
           </Button>
-          {changed && <Typography variant="caption" sx={{ color: "text.secondary" }}>Keep the mark first.</Typography>}
+          <Button
+            variant="contained"
+            disabled={giveBack.isPending || changed}
+            onClick={() => giveBack.mutate(notMarked)}
+          >
+            {notMarked
+              ? "Return without a mark"
+              : w.points != null
+                ? `Return with ${w.score} of ${w.points}`
+                : "Return"}
+          </Button>
+          {changed && (
+            <Typography variant="caption" sx={{ color: "text.secondary" }}>
+              Keep the mark first.
+            </Typography>
+          )}
         </>
       )}
       <Problem error={mark.error ?? comment.error ?? giveBack.error} />

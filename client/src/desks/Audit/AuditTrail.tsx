@@ -15,7 +15,10 @@ export function AuditTrail() {
   const trail = useInfiniteQuery({
     queryKey: ["audit"],
     initialPageParam: undefined as number | undefined,
-    queryFn: ({ pageParam }) => take(api.GET("/api/audit", { params: { query: pageParam === undefined ? {} : { before: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      take(
+        api.GET("/api/audit", { params: { query: pageParam === undefined ? {} : { before: pageParam } } }),
+      ),
     getNextPageParam: (last) => (last.length === 200 ? last[last.length - 1]!.id : undefined),
   });
   return (
@@ -36,7 +39,9 @@ export function AuditTrail() {
             <TableRow key={l.id} hover>
               <TableCell sx={{ whiteSpace: "nowrap" }}>{sayMoment(l.at)}</TableCell>
               <TableCell sx={{ whiteSpace: "nowrap" }}>{l.who}</TableCell>
-              <TableCell sx={{ whiteSpace: "nowrap" }}><strong>{l.act}</strong></TableCell>
+              <TableCell sx={{ whiteSpace: "nowrap" }}>
+                <strong>{l.act}</strong>
+              </TableCell>
               <TableCell>{l.detail}</TableCell>
               <TableCell sx={{ color: "text.secondary" }}>{l.className}</TableCell>
             </TableRow>
@@ -44,7 +49,12 @@ export function AuditTrail() {
         </TableBody>
       </Table>
       {trail.hasNextPage && (
-        <Button variant="outlined" sx={{ mt: 2 }} onClick={() => void trail.fetchNextPage()} disabled={trail.isFetching}>
+        <Button
+          variant="outlined"
+          sx={{ mt: 2 }}
+          onClick={() => void trail.fetchNextPage()}
+          disabled={trail.isFetching}
+        >
           Show older lines
         </Button>
       )}

@@ -20,7 +20,7 @@ import { ClassBar } from "../../parts/ClassBar";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark, type Mark } from "../../parts/StateMark";
-import { count } from "../../parts/words";
+import { count, sayBytes } from "../../parts/words";
 import { RunProgress } from "./RunProgress";
 
 const levels: Record<Schemas["FindingLevel"], { mark: Mark; word: string }> = {
@@ -44,11 +44,21 @@ const mends: Record<Schemas["Mend"], { to: string; act: string } | null> = {
 export function ClosingDesk() {
   const id = Number(useParams().id);
   const head = useHead(id);
-  const closing = useQuery({ queryKey: ["closing", id], queryFn: () => take(api.GET("/api/classes/{classId}/closing", { params: { path: { classId: id } } })) });
+  const closing = useQuery({
+    queryKey: ["closing", id],
+    queryFn: () => take(api.GET("/api/classes/{classId}/closing", { params: { path: { classId: id } } })),
+  });
   const [asking, setAsking] = useState(false);
   const [after, setAfter] = useState<Schemas["AfterArchive"]>("View");
   const close = useAct(
-    (_: void, headers) => take(api.POST("/api/classes/{classId}/closing", { params: { path: { classId: id } }, body: { afterArchive: after }, headers })),
+    (_: void, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/closing", {
+          params: { path: { classId: id } },
+          body: { afterArchive: after },
+          headers,
+        }),
+      ),
     () => setAsking(false),
   );
   const d = closing.data;
@@ -63,24 +73,38 @@ export function ClosingDesk() {
       lead={head.data && <ClassBar head={head.data} />}
       slip={
         <>
-          <Typography variant="h2">{archived ? "In the loft" : going ? "Closing now" : blocked ? "Not yet" : "Ready to close"}</Typography>
+          <Typography variant="h2">
+            {archived ? "In the loft" : going ? "Closing now" : blocked ? "Not yet" : "Ready to close"}
+          </Typography>
           {archived ? (
             <>
               <Typography>Read-only for everybody, with a checked package. It can be restored.</Typography>
-              <Button variant="contained" component={RouterLink} to="/loft">Go to the loft</Button>
-              <Button variant="outlined" component={RouterLink} to={`/classes/${id}/roll-over`}>Roll over to next year…</Button>
+              <Button variant="contained" component={RouterLink} to="/loft">
+                Go to the loft
+              </Button>
+              <Button variant="outlined" component={RouterLink} to={`/classes/${id}/roll-over`}>
+                Roll over to next year…
+              </Button>
             </>
           ) : going ? (
-            <Typography>You can leave this page: the run goes on by itself, also after a restart of the server.</Typography>
+            <Typography>
+              You can leave this page: the run goes on by itself, also after a restart of the server.
+            </Typography>
           ) : (
             <>
               <Typography>
-                {blocked ? "Work that the teacher holds would be out of its student's reach in the archive. So closing waits until everything is returned." : "Closing makes each student's take-home, packs and checks the archive, and then makes the class read-only. Nothing is deleted, and it can be undone."}
+                {blocked
+                  ? "Work that the teacher holds would be out of its student's reach in the archive. So closing waits until everything is returned."
+                  : "Closing makes each student's take-home, packs and checks the archive, and then makes the class read-only. Nothing is deleted, and it can be undone."}
               </Typography>
               {may ? (
-                <Button variant="contained" disabled={blocked || !d} onClick={() => setAsking(true)}>Close this class…</Button>
+                <Button variant="contained" disabled={blocked || !d} onClick={() => setAsking(true)}>
+                  Close this class…
+                </Button>
               ) : (
-                <Typography sx={{ color: "text.secondary" }}>The lead teacher or the coordinator closes the class.</Typography>
+                <Typography sx={{ color: "text.secondary" }}>
+                  The lead teacher or the coordinator closes the class.
+                </Typography>
               )}
             </>
           )}
@@ -96,34 +120,77 @@ export function ClosingDesk() {
               const mend = mends[f.mend];
               return (
                 <TableRow key={f.code}>
-                  <TableCell sx={{ width: 150 }}><StateMark mark={level.mark} strong={f.level === "Blocks"}>{level.word}</StateMark></TableCell>
+                  <TableCell sx={{ width: 150 }}>
+                    <StateMark mark={level.mark} strong={f.level === "Blocks"}>
+                      {level.word}
+                    </StateMark>
+                  </TableCell>
                   <TableCell>{f.text}</TableCell>
-                  <TableCell align="right">{mend && <Link component={RouterLink} to={`/classes/${id}/${mend.to}`}>{mend.act}</Link>}</TableCell>
+                  <TableCell align="right">
+                    {mend && (
+                      <Link component={RouterLink} to={`/classes/${id}/${mend.to}`}>
+                        {mend.act}
+                      </Link>
+                    )}
+                  </TableCell>
                 </TableRow>
               );
             })}
           </TableBody>
         </Table>
       )}
+      {d && !archived && !going && (
+        <Box component="section" aria-label="What closing will do" sx={{ mt: 3, maxWidth: 900 }}>
+          <Typography variant="h2">What closing will do, in this order</Typography>
+          <ClosingOrder d={d} />
+        </Box>
+      )}
       {d?.run != null && (
         <Box sx={{ mt: archived || going ? 0 : 4 }}>
           <RunProgress key={d.run} classId={id} runId={d.run} />
         </Box>
       )}
-      <Ask open={asking} title={`Close ${head.data?.name}?`} act="Close the class" busy={close.isPending} error={close.error} onAct={() => close.mutate()} onClose={() => setAsking(false)}>
-        <Typography>In this order, each step once the one before is done:</Typography>
-        <ol>
-          <li>a take-home for each of {count(d?.students ?? 0, "student", "students")} with work or files</li>
-          <li>the archive package: folders, files, marks, roster</li>
-          <li>the check: the package is read back and compared with the class</li>
-          <li>the class is archived and stands in the loft</li>
-        </ol>
-        <Typography component="h3" variant="h3">Afterwards students</Typography>
+      <Ask
+        open={asking}
+        title={`Close ${head.data?.name}?`}
+        act="Close the class"
+        busy={close.isPending}
+        error={close.error}
+        onAct={() => close.mutate()}
+        onClose={() => setAsking(false)}
+      >
+        <Typography>Each step begins once the one before is done. Nothing is deleted.</Typography>
+        {d && <ClosingOrder d={d} />}
+        <Typography component="h3" variant="h3">
+          Afterwards students
+        </Typography>
         <RadioGroup value={after} onChange={(e) => setAfter(e.target.value as typeof after)}>
-          <FormControlLabel value="View" control={<Radio size="small" />} label="may still look at the class" />
-          <FormControlLabel value="Nothing" control={<Radio size="small" />} label="see nothing of it but their take-home" />
+          <FormControlLabel
+            value="View"
+            control={<Radio size="small" />}
+            label="may still look at the class"
+          />
+          <FormControlLabel
+            value="Nothing"
+            control={<Radio size="small" />}
+            label="see nothing of it but their take-home"
+          />
         </RadioGroup>
       </Ask>
     </Desk>
+  );
+}
+
+function ClosingOrder({ d }: { d: Schemas["ClosingView"] }) {
+  return (
+    <Box component="ol" sx={{ pl: 2.5, my: 1, "& li": { py: 0.25 } }}>
+      <li>a take-home for each of {count(d.students, "student", "students")} with work or files</li>
+      <li>
+        the archive package: {count(d.files, "file", "files")}, {sayBytes(d.bytes)}, with roster, marks and
+        folder rules
+      </li>
+      <li>the check: the package is read back and every file compared with the class</li>
+      <li>the class is archived and stands in the loft, read-only; it can be restored</li>
+    </Box>
   );
 }

@@ -14,14 +14,28 @@ const names: Record<Schemas["ClosingStep"], string> = {
   Check: "Check of the package",
   Archive: "Archived",
 };
-const marks: Record<Schemas["StepState"], Mark> = { Waiting: "notYet", Working: "underway", Done: "done", Failed: "blocked" };
-const words: Record<Schemas["StepState"], string> = { Waiting: "waits", Working: "at work", Done: "done", Failed: "failed" };
+const marks: Record<Schemas["StepState"], Mark> = {
+  Waiting: "notYet",
+  Working: "underway",
+  Done: "done",
+  Failed: "blocked",
+};
+const words: Record<Schemas["StepState"], string> = {
+  Waiting: "waits",
+  Working: "at work",
+  Done: "done",
+  Failed: "failed",
+};
 
 /** A closing run, live: what is done, what is at work, and why something failed. */
 export function RunProgress({ classId, runId }: { classId: number; runId: number }) {
   const queries = useQueryClient();
   const key = ["run", classId, runId];
-  const run = useQuery({ queryKey: key, queryFn: () => take(api.GET("/api/classes/{classId}/runs/{runId}", { params: { path: { classId, runId } } })) });
+  const run = useQuery({
+    queryKey: key,
+    queryFn: () =>
+      take(api.GET("/api/classes/{classId}/runs/{runId}", { params: { path: { classId, runId } } })),
+  });
   const going = run.data?.state === "Working";
   useEffect(() => {
     if (!going) return;
@@ -43,20 +57,39 @@ export function RunProgress({ classId, runId }: { classId: number; runId: number
       {run.data && mine && (
         <>
           <Typography variant="h2">
-            {mine.state === "Done" ? "Closed and verified" : mine.state === "Failed" ? "The last run failed" : "Closing run"}
+            {mine.state === "Done"
+              ? "Closed and verified"
+              : mine.state === "Failed"
+                ? "The last run failed"
+                : "Closing run"}
           </Typography>
-          <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>begun {sayMoment(run.data.startedAt)}</Typography>
+          <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
+            begun {sayMoment(run.data.startedAt)}
+          </Typography>
           <Box role="status">
             {mine.steps.map((s) => (
               <Box key={s.step} sx={{ borderBottom: 1, borderColor: "divider", py: 0.75 }}>
                 <Box sx={{ display: "grid", gridTemplateColumns: "110px 190px 1fr", gap: 1 }}>
-                  <StateMark mark={marks[s.state]} strong={s.state === "Failed"}>{words[s.state]}</StateMark>
+                  <StateMark mark={marks[s.state]} strong={s.state === "Failed"}>
+                    {words[s.state]}
+                  </StateMark>
                   <strong>{names[s.step]}</strong>
                   <Box component="span" sx={{ color: "text.secondary" }}>
-                    {s.state === "Working" && s.total > 0 ? `${s.done} of ${s.total}` : s.step === "Check" && s.state === "Done" ? `${s.total} files read back, all as in the class` : s.detail}
+                    {s.state === "Working" && s.total > 0
+                      ? `${s.done} of ${s.total}`
+                      : s.step === "Check" && s.state === "Done"
+                        ? `${s.total} files read back, all as in the class`
+                        : s.detail}
                   </Box>
                 </Box>
-                {s.state === "Working" && <LinearProgress variant={s.total > 0 ? "determinate" : "indeterminate"} value={s.total > 0 ? (100 * s.done) / s.total : undefined} aria-label={names[s.step]} sx={{ mt: 0.5 }} />}
+                {s.state === "Working" && (
+                  <LinearProgress
+                    variant={s.total > 0 ? "determinate" : "indeterminate"}
+                    value={s.total > 0 ? (100 * s.done) / s.total : undefined}
+                    aria-label={names[s.step]}
+                    sx={{ mt: 0.5 }}
+                  />
+                )}
               </Box>
             ))}
           </Box>

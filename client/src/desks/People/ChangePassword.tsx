@@ -23,7 +23,11 @@ export function ChangePassword({ first, name }: { first?: boolean; name: string 
   return (
     <Desk
       title={first ? `Welcome, ${name.split(" ")[0]}` : "Change password"}
-      lead={first ? "The password on your slip is for the first time only. Choose one that nobody else knows." : "Other places where you are signed in will be signed out."}
+      lead={
+        first
+          ? "The password on your slip is for the first time only. Choose one that nobody else knows."
+          : "Other places where you are signed in will be signed out."
+      }
     >
       <Box
         component="form"
@@ -33,9 +37,33 @@ export function ChangePassword({ first, name }: { first?: boolean; name: string 
           if (!differ) change.mutate();
         }}
       >
-        <TextField label={first ? "Password from your slip" : "Password now"} type="password" autoFocus autoComplete="current-password" value={oldPassword} error={wrong === "oldPassword"} onChange={(e) => setOld(e.target.value)} />
-        <TextField label="New password" type="password" autoComplete="new-password" value={newPassword} error={wrong === "newPassword"} onChange={(e) => setNew(e.target.value)} helperText="8 characters or more. Three plain words are good." />
-        <TextField label="New password again" type="password" autoComplete="new-password" value={again} error={differ} onChange={(e) => setAgain(e.target.value)} helperText={differ ? "The two are not the same yet." : " "} />
+        <TextField
+          label={first ? "Password from your slip" : "Password now"}
+          type="password"
+          autoFocus
+          autoComplete="current-password"
+          value={oldPassword}
+          error={wrong === "oldPassword"}
+          onChange={(e) => setOld(e.target.value)}
+        />
+        <TextField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          value={newPassword}
+          error={wrong === "newPassword"}
+          onChange={(e) => setNew(e.target.value)}
+          helperText="8 characters or more. Three plain words are good."
+        />
+        <TextField
+          label="New password again"
+          type="password"
+          autoComplete="new-password"
+          value={again}
+          error={differ}
+          onChange={(e) => setAgain(e.target.value)}
+          helperText={differ ? "The two are not the same yet." : " "}
+        />
         <Problem error={change.error} />
         <Button type="submit" variant="contained" disabled={change.isPending || differ || again.length === 0}>
           Set new password

@@ -16,13 +16,27 @@ export function SignIn() {
     document.title = "Sign in · Spring Loft";
   }, []);
   return (
-    <Box component="main" sx={{ minHeight: "100vh", display: "grid", gridTemplateColumns: { xs: "1fr", md: "1.1fr 1fr" } }}>
-      <Box sx={{ display: { xs: "none", md: "flex" }, flexDirection: "column", justifyContent: "center", px: 8, borderRight: 1, borderColor: "divider", bgcolor: "background.paper" }}>
+    <Box
+      component="main"
+      sx={{ minHeight: "100vh", display: "grid", gridTemplateColumns: { xs: "1fr", md: "1.1fr 1fr" } }}
+    >
+      <Box
+        sx={{
+          display: { xs: "none", md: "flex" },
+          flexDirection: "column",
+          justifyContent: "center",
+          px: 8,
+          borderRight: 1,
+          borderColor: "divider",
+          bgcolor: "background.paper",
+        }}
+      >
         <Typography variant="h1" component="p" sx={{ fontSize: "2.6rem", maxWidth: 460 }}>
           A year of children&rsquo;s work, in good order.
         </Typography>
         <Typography sx={{ color: "text.secondary", mt: 2, maxWidth: 420 }}>
-          Plan the year, set up classes, enroll, return every piece of work, and close the year with nothing lost.
+          Plan the year, set up classes, enroll, return every piece of work, and close the year with nothing
+          lost.
         </Typography>
       </Box>
       <Box sx={{ display: "flex", flexDirection: "column", justifyContent: "center", px: { xs: 3, md: 8 } }}>
@@ -35,14 +49,27 @@ export function SignIn() {
           }}
         >
           <Typography variant="h1">Sign in to Spring Loft</Typography>
-          <TextField label="User name" autoComplete="username" autoFocus value={userName} onChange={(e) => setUserName(e.target.value)} />
-          <TextField label="Password" type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} />
+          <TextField
+            label="User name"
+            autoComplete="username"
+            autoFocus
+            value={userName}
+            onChange={(e) => setUserName(e.target.value)}
+          />
+          <TextField
+            label="Password"
+            type="password"
+            autoComplete="current-password"
+            value={password}
+            onChange={(e) => setPassword(e.target.value)}
+          />
           <Problem error={signIn.error} />
           <Button type="submit" variant="contained" disabled={signIn.isPending}>
             Sign in
           </Button>
           <Typography variant="body2" sx={{ color: "text.secondary" }}>
-            Students: your user name and first password are on your sign-in slip. Lost it? Your teacher can give you a new one.
+            Students: your user name and first password are on your sign-in slip. Lost it? Your teacher can
+            give you a new one.
           </Typography>
         </Box>
       </Box>

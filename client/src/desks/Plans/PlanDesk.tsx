@@ -29,7 +29,12 @@ export function PlanDesk() {
   const unfolding = useQuery({
     queryKey: ["unfolding", plan?.id, classId],
     enabled: plan !== undefined && classId !== undefined,
-    queryFn: () => take(api.GET("/api/classes/{classId}/unfolding", { params: { path: { classId: classId! }, query: { plan: plan!.id } } })),
+    queryFn: () =>
+      take(
+        api.GET("/api/classes/{classId}/unfolding", {
+          params: { path: { classId: classId! }, query: { plan: plan!.id } },
+        }),
+      ),
   });
   const set = (name: string, value: string) =>
     setAddress((a) => {
@@ -40,12 +45,25 @@ export function PlanDesk() {
     document.title = "Plan · Spring Loft";
   }, []);
   return (
-    <Box component="main" sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "minmax(0, 43fr) minmax(0, 57fr)" }, minHeight: "calc(100vh - 88px)" }}>
+    <Box
+      component="main"
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "1fr", md: "minmax(0, 43fr) minmax(0, 57fr)" },
+        minHeight: "calc(100vh - 88px)",
+      }}
+    >
       <Box sx={{ px: 2.75, py: 2, borderRight: { md: 1 }, borderColor: { md: "divider" } }}>
         <Typography variant="h1">{plan?.name ?? "Folder plans"}</Typography>
         <Typography sx={{ color: "text.secondary", mt: 0.5, mb: 1.5 }}>{plan?.about}</Typography>
         <Problem error={plans.error} />
-        <TextField select label="Folder plan" value={plan?.id ?? ""} onChange={(e) => set("plan", e.target.value)} sx={{ minWidth: 220, mb: 1 }}>
+        <TextField
+          select
+          label="Folder plan"
+          value={plan?.id ?? ""}
+          onChange={(e) => set("plan", e.target.value)}
+          sx={{ minWidth: 220, mb: 1 }}
+        >
           {(plans.data ?? []).map((p) => (
             <MenuItem key={p.id} value={p.id}>
               {p.name}
@@ -76,7 +94,8 @@ export function PlanDesk() {
           </TableBody>
         </Table>
         <Typography variant="body2" sx={{ color: "text.secondary", mt: 1.5 }}>
-          Decide the structure before a single student is added. Start with the folders you need now: own folders unfold by themselves when a student joins.
+          Decide the structure before a single student is added. Start with the folders you need now: own
+          folders unfold by themselves when a student joins.
         </Typography>
       </Box>
       <Box sx={{ px: 2.75, py: 2, bgcolor: "background.paper", minWidth: 0 }}>
@@ -84,7 +103,14 @@ export function PlanDesk() {
           <Typography variant="h2" sx={{ whiteSpace: "nowrap" }}>
             Unfolds to, for
           </Typography>
-          <TextField select variant="standard" value={classId ?? ""} onChange={(e) => set("class", e.target.value)} slotProps={{ htmlInput: { "aria-label": "Class" } }} sx={{ minWidth: 240 }}>
+          <TextField
+            select
+            variant="standard"
+            value={classId ?? ""}
+            onChange={(e) => set("class", e.target.value)}
+            slotProps={{ htmlInput: { "aria-label": "Class" } }}
+            sx={{ minWidth: 240 }}
+          >
             {known.map((r) => (
               <MenuItem key={r.id} value={r.id}>
                 {r.name}
@@ -108,9 +134,22 @@ export function PlanDesk() {
 export function Pattern({ text }: { text: string }) {
   return (
     <Box component="span" sx={{ fontWeight: 600 }}>
-      {text.split(/(\{[a-z ]+\})/).map((part, i) =>
-        part.startsWith("{") ? <Chip key={i} size="small" color="success" variant="outlined" label={part.slice(1, -1)} sx={{ height: 20, borderRadius: 0.5 }} /> : part,
-      )}
+      {text
+        .split(/(\{[a-z ]+\})/)
+        .map((part, i) =>
+          part.startsWith("{") ? (
+            <Chip
+              key={i}
+              size="small"
+              color="success"
+              variant="outlined"
+              label={part.slice(1, -1)}
+              sx={{ height: 20, borderRadius: 0.5 }}
+            />
+          ) : (
+            part
+          ),
+        )}
     </Box>
   );
 }

@@ -43,6 +43,7 @@ export function RolloverDesk() {
     (made) => void go(`/classes/${made.id}/set-up`),
   );
   const p = preview.data;
+  const sameAsMade = p?.alreadyMadeName === p?.name.name;
   return (
     <Desk
       title="Roll over"
@@ -56,27 +57,53 @@ export function RolloverDesk() {
               <TextField label="Section" value={section} onChange={(e) => setSection(e.target.value)} />
               <TextField label="Period" value={period} onChange={(e) => setPeriod(e.target.value)} />
             </Box>
-            <Typography variant="caption" sx={{ color: "text.secondary" }}>It will be called</Typography>
-            <Typography variant="h3" component="p" aria-live="polite">{p.name.name}</Typography>
-            {p.name.refusal && <Typography role="alert" sx={{ color: "error.main" }}>{p.name.refusal.what} {p.name.refusal.mend}</Typography>}
+            <Typography variant="caption" sx={{ color: "text.secondary" }}>
+              It will be called
+            </Typography>
+            <Typography variant="h3" component="p" aria-live="polite">
+              {p.name.name}
+            </Typography>
             {p.alreadyMade != null && (
-              <Typography variant="body2">
-                Made from this class already: <Link component={RouterLink} to={`/classes/${p.alreadyMade}/set-up`}>{p.alreadyMadeName}</Link>
+              <Typography>
+                <StateMark mark="done">made already:</StateMark>{" "}
+                <Link component={RouterLink} to={`/classes/${p.alreadyMade}/set-up`}>
+                  {p.alreadyMadeName}
+                </Link>
+                . Another section or period makes a second one.
+              </Typography>
+            )}
+            {p.name.refusal && !sameAsMade && (
+              <Typography role="alert" sx={{ color: "error.main" }}>
+                {p.name.refusal.what} {p.name.refusal.mend}
               </Typography>
             )}
             <Problem error={roll.error} />
-            <Button variant="contained" disabled={roll.isPending || !!p.name.refusal} onClick={() => roll.mutate()}>
+            <Button
+              variant="contained"
+              disabled={roll.isPending || !!p.name.refusal}
+              onClick={() => roll.mutate()}
+            >
               Make next year&rsquo;s class
             </Button>
-            <Typography variant="body2" sx={{ color: "text.secondary" }}>It will be in preparation: students see nothing until it is opened.</Typography>
+            <Typography variant="body2" sx={{ color: "text.secondary" }}>
+              It will be in preparation: students see nothing until it is opened.
+            </Typography>
           </>
         )
       }
     >
       <Problem error={head.error ?? preview.error} />
-      {head.data && !may && <Typography>The lead teacher or the coordinator rolls this class over.</Typography>}
+      {head.data && !may && (
+        <Typography>The lead teacher or the coordinator rolls this class over.</Typography>
+      )}
       {p && (
-        <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1fr) minmax(0, 1fr)" }, gap: 4 }}>
+        <Box
+          sx={{
+            display: "grid",
+            gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1fr) minmax(0, 1fr)" },
+            gap: 4,
+          }}
+        >
           <Box>
             <Typography variant="h2">What comes along, and what does not</Typography>
             <Table aria-label="What comes along">
@@ -94,7 +121,9 @@ export function RolloverDesk() {
                       <strong>{l.what}</strong>
                       <Box sx={{ color: "text.secondary", fontSize: "0.82rem" }}>{l.why}</Box>
                     </TableCell>
-                    <TableCell align="right">{l.comes > 0 ? <StateMark mark="done">{l.comes}</StateMark> : "–"}</TableCell>
+                    <TableCell align="right">
+                      {l.comes > 0 ? <StateMark mark="done">{l.comes}</StateMark> : "–"}
+                    </TableCell>
                     <TableCell align="right">{l.stays > 0 ? l.stays : "–"}</TableCell>
                   </TableRow>
                 ))}
@@ -104,12 +133,20 @@ export function RolloverDesk() {
           <Box sx={{ minWidth: 0 }}>
             <Typography variant="h2">The new class</Typography>
             <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
-              {count(p.folders.length, "folder comes", "folders come")} along{p.planAdds > 0 && `, the plan adds ${p.planAdds} for the new calendar`}. {count(p.drafts.length, "assignment", "assignments")} as drafts without a date.
+              {count(p.folders.length, "folder comes", "folders come")} along
+              {p.planAdds > 0 && `, the plan adds ${p.planAdds} for the new calendar`}.{" "}
+              {count(p.drafts.length, "assignment", "assignments")} as drafts without a date.
             </Typography>
             <Tree folders={p.folders} />
-            {p.drafts.length > 0 && <Typography variant="h3" component="h2" sx={{ mt: 2 }}>Drafts</Typography>}
+            {p.drafts.length > 0 && (
+              <Typography variant="h3" component="h2" sx={{ mt: 2 }}>
+                Drafts
+              </Typography>
+            )}
             {p.drafts.map((t) => (
-              <Typography key={t} variant="body2">{t}</Typography>
+              <Typography key={t} variant="body2">
+                {t}
+              </Typography>
             ))}
           </Box>
         </Box>
@@ -132,7 +169,9 @@ function Tree({ folders }: { folders: Schemas["CarriedFolder"][] }) {
   };
   const ordered: Schemas["CarriedFolder"][] = [];
   const walk = (parent: number | null) => {
-    for (const f of folders.filter((x) => (x.parent != null && ids.has(x.parent) ? x.parent : null) === parent)) {
+    for (const f of folders.filter(
+      (x) => (x.parent != null && ids.has(x.parent) ? x.parent : null) === parent,
+    )) {
       ordered.push(f);
       walk(f.id);
     }
@@ -142,14 +181,38 @@ function Tree({ folders }: { folders: Schemas["CarriedFolder"][] }) {
   return (
     <Box>
       {shown.map((f) => (
-        <Box key={f.id} sx={{ display: "flex", gap: 1, pl: depthOf(f) * 2, minHeight: 25, fontSize: "0.88rem", alignItems: "baseline" }}>
-          <Box component="span" sx={{ fontWeight: depthOf(f) === 0 ? 650 : 400 }}>{f.name}</Box>
-          {f.was && <Box component="span" sx={{ color: "text.secondary", fontSize: "0.8rem" }}>was {f.was}</Box>}
+        <Box
+          key={f.id}
+          sx={{
+            display: "flex",
+            gap: 1,
+            pl: depthOf(f) * 2,
+            minHeight: 25,
+            fontSize: "0.88rem",
+            alignItems: "baseline",
+          }}
+        >
+          <Box component="span" sx={{ fontWeight: depthOf(f) === 0 ? 650 : 400 }}>
+            {f.name}
+          </Box>
+          {f.was && (
+            <Box component="span" sx={{ color: "text.secondary", fontSize: "0.8rem" }}>
+              was {f.was}
+            </Box>
+          )}
           <Box sx={{ flex: 1 }} />
-          {f.items > 0 && <Box component="span" sx={{ color: "text.secondary" }}>{count(f.items, "thing", "things")}</Box>}
+          {f.items > 0 && (
+            <Box component="span" sx={{ color: "text.secondary" }}>
+              {count(f.items, "thing", "things")}
+            </Box>
+          )}
         </Box>
       ))}
-      {shown.length < ordered.length && <Link component="button" variant="body2" onClick={() => setAll(true)}>{ordered.length - shown.length} more</Link>}
+      {shown.length < ordered.length && (
+        <Link component="button" variant="body2" onClick={() => setAll(true)}>
+          {ordered.length - shown.length} more
+        </Link>
+      )}
     </Box>
   );
 }

@@ -34,21 +34,36 @@ const keyList: [string, string][] = [
 export function RosterDesk() {
   const id = Number(useParams().id);
   const head = useHead(id);
-  const roster = useQuery({ queryKey: ["roster", id], queryFn: () => take(api.GET("/api/classes/{classId}/roster", { params: { path: { classId: id } } })) });
+  const roster = useQuery({
+    queryKey: ["roster", id],
+    queryFn: () => take(api.GET("/api/classes/{classId}/roster", { params: { path: { classId: id } } })),
+  });
   const [role, setRole] = useState<"Student" | "CoTeacher">("Student");
   const [picked, setPicked] = useState<Schemas["FoundPerson"][]>([]);
   const [report, setReport] = useState<Schemas["EnrollReport"] | null>(null);
   const [leaving, setLeaving] = useState<Schemas["RosterRow"] | null>(null);
   useKeyList(keyList);
   const enroll = useAct(
-    (_: void, headers) => take(api.POST("/api/classes/{classId}/roster", { params: { path: { classId: id } }, body: { people: picked.map((p) => p.id), role }, headers })),
+    (_: void, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/roster", {
+          params: { path: { classId: id } },
+          body: { people: picked.map((p) => p.id), role },
+          headers,
+        }),
+      ),
     (out) => {
       setReport(out);
       setPicked([]);
     },
   );
   const remove = useAct(
-    (personId: number) => take(api.DELETE("/api/classes/{classId}/roster/{personId}", { params: { path: { classId: id, personId } } })),
+    (personId: number) =>
+      take(
+        api.DELETE("/api/classes/{classId}/roster/{personId}", {
+          params: { path: { classId: id, personId } },
+        }),
+      ),
     () => setLeaving(null),
   );
   const rows = roster.data ?? [];
@@ -70,7 +85,9 @@ export function RosterDesk() {
           </Typography>
           {head.data?.state === "InPreparation" && (
             <>
-              <Typography sx={{ color: "text.secondary" }}>Nobody is told yet: students see the class once it is open.</Typography>
+              <Typography sx={{ color: "text.secondary" }}>
+                Nobody is told yet: students see the class once it is open.
+              </Typography>
               <Button variant="outlined" component={RouterLink} to={`/classes/${id}/set-up`}>
                 Go on to set up and open
               </Button>
@@ -82,28 +99,59 @@ export function RosterDesk() {
       <Problem error={head.error ?? roster.error} />
       {!shut && (
         <Box sx={{ borderBottom: 1, borderColor: "divider", pb: 2, mb: 2 }}>
-          <ToggleButtonGroup exclusive size="small" value={role} onChange={(_, v: typeof role | null) => { if (v) { setRole(v); setPicked([]); } }} aria-label="Enroll as" sx={{ mb: 1.5 }}>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={role}
+            onChange={(_, v: typeof role | null) => {
+              if (v) {
+                setRole(v);
+                setPicked([]);
+              }
+            }}
+            aria-label="Enroll as"
+            sx={{ mb: 1.5 }}
+          >
             <ToggleButton value="Student">Students</ToggleButton>
             <ToggleButton value="CoTeacher">Co-teachers</ToggleButton>
           </ToggleButtonGroup>
-          <PersonPicker key={role} classId={id} students={role === "Student"} picked={picked} onChange={setPicked} onDone={() => picked.length > 0 && enroll.mutate()} />
+          <PersonPicker
+            key={role}
+            classId={id}
+            students={role === "Student"}
+            picked={picked}
+            onChange={setPicked}
+            onDone={() => picked.length > 0 && enroll.mutate()}
+          />
           <Problem error={enroll.error} />
-          <Button variant="contained" sx={{ mt: 1.5 }} disabled={picked.length === 0 || enroll.isPending} onClick={() => enroll.mutate()}>
+          <Button
+            variant="contained"
+            sx={{ mt: 1.5 }}
+            disabled={picked.length === 0 || enroll.isPending}
+            onClick={() => enroll.mutate()}
+          >
             {picked.length === 0 ? `Enroll ${many}` : `Enroll ${count(picked.length, one!, many!)}`}
           </Button>
           {report && (
             <Box role="status" sx={{ mt: 1 }}>
               <StateMark mark="done">
-                {count(report.joined, "person", "people")} enrolled, {count(report.folders, "folder", "folders")} unfolded.
+                {count(report.joined, "person", "people")} enrolled,{" "}
+                {count(report.folders, "folder", "folders")} unfolded.
               </StateMark>
-              {report.decisions.filter((d) => d.why).map((d) => (
-                <Typography key={d.person} variant="body2"><StateMark mark="attention">{d.why}</StateMark></Typography>
-              ))}
+              {report.decisions
+                .filter((d) => d.why)
+                .map((d) => (
+                  <Typography key={d.person} variant="body2">
+                    <StateMark mark="attention">{d.why}</StateMark>
+                  </Typography>
+                ))}
             </Box>
           )}
         </Box>
       )}
-      {roster.data && students.length === 0 && <Empty title="Nobody is on the roster yet.">Type the first letters of a last name above.</Empty>}
+      {roster.data && students.length === 0 && (
+        <Empty title="Nobody is on the roster yet.">Type the first letters of a last name above.</Empty>
+      )}
       {rows.length > 0 && (
         <Table aria-label="Roster" stickyHeader sx={{ "& thead th": { top: 87 } }}>
           <TableHead>
@@ -120,15 +168,33 @@ export function RosterDesk() {
           <TableBody>
             {rows.map((r) => (
               <TableRow key={r.id} hover sx={{ color: r.left ? "text.secondary" : undefined }}>
-                <TableCell><strong>{r.sortName}</strong></TableCell>
+                <TableCell>
+                  <strong>{r.sortName}</strong>
+                </TableCell>
                 <TableCell>{r.grade}</TableCell>
                 <TableCell>{r.studentNumber}</TableCell>
-                <TableCell>{{ Lead: "lead teacher", CoTeacher: "co-teacher", Student: "student" }[r.role]}</TableCell>
-                <TableCell>{r.role !== "Student" ? "" : r.hasFolder ? <StateMark mark="done">ready</StateMark> : <StateMark mark="notYet">none</StateMark>}</TableCell>
+                <TableCell>
+                  {{ Lead: "lead teacher", CoTeacher: "co-teacher", Student: "student" }[r.role]}
+                </TableCell>
+                <TableCell>
+                  {r.role !== "Student" ? (
+                    ""
+                  ) : r.hasFolder ? (
+                    <StateMark mark="done">ready</StateMark>
+                  ) : (
+                    <StateMark mark="notYet">none</StateMark>
+                  )}
+                </TableCell>
                 <TableCell>{r.left ? `left ${sayDate(r.left)}` : sayDate(r.joined)}</TableCell>
                 <TableCell align="right">
                   {!r.left && !shut && r.role !== "Lead" && (
-                    <Button color="inherit" onClick={() => setLeaving(r)} aria-label={`Take ${r.sortName} off the roster`}>Take off</Button>
+                    <Button
+                      color="inherit"
+                      onClick={() => setLeaving(r)}
+                      aria-label={`Take ${r.sortName} off the roster`}
+                    >
+                      Take off
+                    </Button>
                   )}
                 </TableCell>
               </TableRow>
@@ -136,9 +202,23 @@ export function RosterDesk() {
           </TableBody>
         </Table>
       )}
-      <Ask open={leaving !== null} title={`Take ${leaving?.sortName} off the roster?`} act="Take off the roster" busy={remove.isPending} error={remove.error} onAct={() => leaving && remove.mutate(leaving.id)} onClose={() => { remove.reset(); setLeaving(null); }}>
+      <Ask
+        open={leaving !== null}
+        title={`Take ${leaving?.sortName} off the roster?`}
+        act="Take off the roster"
+        busy={remove.isPending}
+        error={remove.error}
+        onAct={() => leaving && remove.mutate(leaving.id)}
+        onClose={() => {
+          remove.reset();
+          setLeaving(null);
+        }}
+      >
         <Typography>
-          They no longer see the class, except their own returned work. Their folder and work stay here. {leaving && leaving.held > 0 && `You still hold ${count(leaving.held, "piece", "pieces")} of their work: return it first.`}
+          They no longer see the class, except their own returned work. Their folder and work stay here.{" "}
+          {leaving &&
+            leaving.held > 0 &&
+            `You still hold ${count(leaving.held, "piece", "pieces")} of their work: return it first.`}
         </Typography>
       </Ask>
     </Desk>

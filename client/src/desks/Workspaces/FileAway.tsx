@@ -16,24 +16,57 @@ import { Problem } from "../../parts/Problem";
 import { count } from "../../parts/words";
 
 /** Things that are in nobody's folder: file them, one or all, or bin them. */
-export function FileAway({ classId, items, folders }: { classId: number; items: Schemas["ItemView"][]; folders: Schemas["FolderView"][] }) {
+export function FileAway({
+  classId,
+  items,
+  folders,
+}: {
+  classId: number;
+  items: Schemas["ItemView"][];
+  folders: Schemas["FolderView"][];
+}) {
   const [to, setTo] = useState<number | "">("");
   const file = useAct(async (ids: number[]) => {
-    for (const itemId of ids) await take(api.PUT("/api/classes/{classId}/items/{itemId}/folders", { params: { path: { classId, itemId } }, body: { folders: [Number(to)] } }));
+    for (const itemId of ids)
+      await take(
+        api.PUT("/api/classes/{classId}/items/{itemId}/folders", {
+          params: { path: { classId, itemId } },
+          body: { folders: [Number(to)] },
+        }),
+      );
   });
-  const bin = useAct((itemId: number) => take(api.DELETE("/api/classes/{classId}/items/{itemId}", { params: { path: { classId, itemId } } })));
+  const bin = useAct((itemId: number) =>
+    take(api.DELETE("/api/classes/{classId}/items/{itemId}", { params: { path: { classId, itemId } } })),
+  );
   if (items.length === 0) return <Empty title="Everything is filed." />;
   return (
     <Box>
       <Typography variant="h2">Unfiled</Typography>
-      <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>These stand in no folder, so no student finds them.</Typography>
+      <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
+        These stand in no folder, so no student finds them.
+      </Typography>
       <Box sx={{ display: "flex", gap: 1, mb: 1 }}>
-        <TextField select label="File in" value={to} onChange={(e) => setTo(Number(e.target.value))} sx={{ minWidth: 220 }}>
-          {folders.filter((f) => f.ownOf == null).slice(0, 60).map((f) => (
-            <MenuItem key={f.id} value={f.id}>{f.name}</MenuItem>
-          ))}
+        <TextField
+          select
+          label="File in"
+          value={to}
+          onChange={(e) => setTo(Number(e.target.value))}
+          sx={{ minWidth: 220 }}
+        >
+          {folders
+            .filter((f) => f.ownOf == null)
+            .slice(0, 60)
+            .map((f) => (
+              <MenuItem key={f.id} value={f.id}>
+                {f.name}
+              </MenuItem>
+            ))}
         </TextField>
-        <Button variant="contained" disabled={to === "" || file.isPending} onClick={() => file.mutate(items.map((i) => i.id))}>
+        <Button
+          variant="contained"
+          disabled={to === "" || file.isPending}
+          onClick={() => file.mutate(items.map((i) => i.id))}
+        >
           File {count(items.length, "thing", "things")}
         </Button>
       </Box>
@@ -42,10 +75,20 @@ export function FileAway({ classId, items, folders }: { classId: number; items: 
         <TableBody>
           {items.map((i) => (
             <TableRow key={i.id}>
-              <TableCell><ItemName item={i} classId={classId} /></TableCell>
+              <TableCell>
+                <ItemName item={i} classId={classId} />
+              </TableCell>
               <TableCell align="right">
-                <Button disabled={to === "" || file.isPending} onClick={() => file.mutate([i.id])} aria-label={`File ${i.name}`}>File</Button>
-                <Button color="inherit" onClick={() => bin.mutate(i.id)} aria-label={`Bin ${i.name}`}>Bin</Button>
+                <Button
+                  disabled={to === "" || file.isPending}
+                  onClick={() => file.mutate([i.id])}
+                  aria-label={`File ${i.name}`}
+                >
+                  File
+                </Button>
+                <Button color="inherit" onClick={() => bin.mutate(i.id)} aria-label={`Bin ${i.name}`}>
+                  Bin
+                </Button>
               </TableCell>
             </TableRow>
           ))}

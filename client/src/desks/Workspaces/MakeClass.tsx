@@ -30,7 +30,15 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
   const go = useNavigate();
   const year = yearAsked ?? school.data?.current;
   const plan = planAsked ?? plans.data?.[0]?.id ?? "";
-  const body: Schemas["NewClass"] = { year: year ?? 0, course, section, period, term: term || null, plan: plan || null, teacherShown };
+  const body: Schemas["NewClass"] = {
+    year: year ?? 0,
+    course,
+    section,
+    period,
+    term: term || null,
+    plan: plan || null,
+    teacherShown,
+  };
   const preview = useQuery({
     queryKey: ["class-preview", body],
     enabled: year !== undefined && plans.data !== undefined,
@@ -46,8 +54,18 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
   const wrong = make.error instanceof ProblemError ? make.error.field : refusal?.field;
   const terms = school.data?.years.find((y) => y.id === year)?.terms ?? [];
   return (
-    <Desk title="Make a class" lead="It is in preparation until you open it: you arrange it in peace and students see nothing." wide>
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "minmax(300px, 400px) minmax(0, 1fr)" }, gap: 4 }}>
+    <Desk
+      title="Make a class"
+      lead="It is in preparation until you open it: you arrange it in peace and students see nothing."
+      wide
+    >
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "1fr", md: "minmax(300px, 400px) minmax(0, 1fr)" },
+          gap: 4,
+        }}
+      >
         <Box
           component="form"
           sx={{ display: "flex", flexDirection: "column", gap: 2 }}
@@ -61,60 +79,137 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
             options={(courses.data ?? []).map((c) => c.name)}
             inputValue={course}
             onInputChange={(_, v) => setCourse(v)}
-            renderInput={(p) => <TextField {...p} label="Course" autoFocus error={wrong === "course"} helperText="Choose one, or type a new one." />}
+            renderInput={(p) => (
+              <TextField
+                {...p}
+                label="Course"
+                autoFocus
+                error={wrong === "course"}
+                helperText="Choose one, or type a new one."
+              />
+            )}
           />
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
-            <TextField label="Section" value={section} error={wrong === "section"} onChange={(e) => setSection(e.target.value)} placeholder="6B" />
-            <TextField label="Period" value={period} onChange={(e) => setPeriod(e.target.value)} placeholder="3" />
+            <TextField
+              label="Section"
+              value={section}
+              error={wrong === "section"}
+              onChange={(e) => setSection(e.target.value)}
+              placeholder="6B"
+            />
+            <TextField
+              label="Period"
+              value={period}
+              onChange={(e) => setPeriod(e.target.value)}
+              placeholder="3"
+            />
           </Box>
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
-            <TextField select label="School year" value={year ?? ""} onChange={(e) => { setYear(Number(e.target.value)); setTerm(""); }}>
+            <TextField
+              select
+              label="School year"
+              value={year ?? ""}
+              onChange={(e) => {
+                setYear(Number(e.target.value));
+                setTerm("");
+              }}
+            >
               {(school.data?.years ?? []).map((y) => (
-                <MenuItem key={y.id} value={y.id}>{y.label}</MenuItem>
+                <MenuItem key={y.id} value={y.id}>
+                  {y.label}
+                </MenuItem>
               ))}
             </TextField>
-            <TextField select label="Term" value={term} onChange={(e) => setTerm(Number(e.target.value) || "")} slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
+            <TextField
+              select
+              label="Term"
+              value={term}
+              onChange={(e) => setTerm(Number(e.target.value) || "")}
+              slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+            >
               <MenuItem value="">whole year</MenuItem>
               {terms.map((t) => (
-                <MenuItem key={t.id} value={t.id}>{t.name}</MenuItem>
+                <MenuItem key={t.id} value={t.id}>
+                  {t.name}
+                </MenuItem>
               ))}
             </TextField>
           </Box>
-          <TextField label="Students read the teacher's name as" value={teacherShown} onChange={(e) => setTeacherShown(e.target.value)} />
-          <TextField select label="Folder plan" value={plan} onChange={(e) => setPlan(Number(e.target.value) || "")} slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
+          <TextField
+            label="Students read the teacher's name as"
+            value={teacherShown}
+            onChange={(e) => setTeacherShown(e.target.value)}
+          />
+          <TextField
+            select
+            label="Folder plan"
+            value={plan}
+            onChange={(e) => setPlan(Number(e.target.value) || "")}
+            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+          >
             {(plans.data ?? []).map((p) => (
-              <MenuItem key={p.id} value={p.id}>{p.name}</MenuItem>
+              <MenuItem key={p.id} value={p.id}>
+                {p.name}
+              </MenuItem>
             ))}
             <MenuItem value="">no plan, no folders</MenuItem>
           </TextField>
           <Problem error={make.error} />
-          <Button type="submit" variant="contained" disabled={make.isPending || course.trim() === "" || !!refusal}>
+          <Button
+            type="submit"
+            variant="contained"
+            disabled={make.isPending || course.trim() === "" || !!refusal}
+          >
             Make the class
           </Button>
         </Box>
         <Box sx={{ minWidth: 0 }}>
-          <Typography variant="caption" sx={{ color: "text.secondary" }}>It will be called</Typography>
-          <Typography variant="h2" component="p" aria-live="polite" sx={{ mb: 0.5, overflowWrap: "anywhere", minHeight: 28 }}>
+          <Typography variant="caption" sx={{ color: "text.secondary" }}>
+            It will be called
+          </Typography>
+          <Typography
+            variant="h2"
+            component="p"
+            aria-live="polite"
+            sx={{ mb: 0.5, overflowWrap: "anywhere", minHeight: 28 }}
+          >
             {course.trim() === "" ? "…" : name?.name}
           </Typography>
           {refusal && (
             <Typography role="alert" sx={{ mb: 1 }}>
-              <StateMark mark="blocked" strong>{refusal.what}</StateMark> {refusal.mend}
+              <StateMark mark="blocked" strong>
+                {refusal.what}
+              </StateMark>{" "}
+              {refusal.mend}
             </Typography>
           )}
           {name?.changes.map((c) => (
-            <Typography key={c.was} variant="body2"><StateMark mark="attention">“{c.was}” is replaced: {c.why}</StateMark></Typography>
+            <Typography key={c.was} variant="body2">
+              <StateMark mark="attention">
+                “{c.was}” is replaced: {c.why}
+              </StateMark>
+            </Typography>
           ))}
-          {name?.advice && <Typography variant="body2"><StateMark mark="attention">{name.advice}</StateMark></Typography>}
+          {name?.advice && (
+            <Typography variant="body2">
+              <StateMark mark="attention">{name.advice}</StateMark>
+            </Typography>
+          )}
           <Problem error={preview.error} />
           {preview.data?.folders ? (
             <Box sx={{ mt: 2 }}>
-              <Typography variant="h2" sx={{ mb: 1 }}>Its folders will be</Typography>
+              <Typography variant="h2" sx={{ mb: 1 }}>
+                Its folders will be
+              </Typography>
               <UnfoldingCounts view={preview.data.folders} />
               <UnfoldingTree key={`${plan}-${year}-${term}`} tree={preview.data.folders.tree} />
             </Box>
           ) : (
-            plan === "" && <Typography sx={{ mt: 2, color: "text.secondary" }}>Without a plan the class begins with no folder.</Typography>
+            plan === "" && (
+              <Typography sx={{ mt: 2, color: "text.secondary" }}>
+                Without a plan the class begins with no folder.
+              </Typography>
+            )
           )}
         </Box>
       </Box>

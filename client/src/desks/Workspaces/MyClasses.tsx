@@ -21,7 +21,9 @@ export function MyClasses() {
   return (
     <Desk title="My classes" lead={mine.data && `${now.length} open now.`}>
       <Problem error={mine.error} />
-      {mine.data && all.length === 0 && <Empty title="No class yet.">Your teachers open them when they are ready.</Empty>}
+      {mine.data && all.length === 0 && (
+        <Empty title="No class yet.">Your teachers open them when they are ready.</Empty>
+      )}
       {now.length > 0 && (
         <Table aria-label="Open classes">
           <TableHead>
@@ -36,10 +38,19 @@ export function MyClasses() {
             {now.map((k) => (
               <TableRow key={k.id} hover>
                 <TableCell>
-                  <CourseMark mark={k.mark} /> <Link component={RouterLink} to={`/classes/${k.id}`} sx={{ ml: 0.75, fontWeight: 600 }}>{k.name}</Link>
+                  <CourseMark mark={k.mark} />{" "}
+                  <Link component={RouterLink} to={`/classes/${k.id}`} sx={{ ml: 0.75, fontWeight: 600 }}>
+                    {k.name}
+                  </Link>
                 </TableCell>
                 <TableCell>{k.teacherShown}</TableCell>
-                <TableCell>{k.toDo > 0 ? <StateMark mark="attention">{k.toDo}</StateMark> : <StateMark mark="done">nothing</StateMark>}</TableCell>
+                <TableCell>
+                  {k.toDo > 0 ? (
+                    <StateMark mark="attention">{k.toDo}</StateMark>
+                  ) : (
+                    <StateMark mark="done">nothing</StateMark>
+                  )}
+                </TableCell>
                 <TableCell>{k.returned}</TableCell>
               </TableRow>
             ))}
@@ -58,9 +69,20 @@ export function MyClasses() {
             {before.map((k) => (
               <TableRow key={k.id}>
                 <TableCell>
-                  <CourseMark mark={k.mark} /> <Link component={RouterLink} to={`/classes/${k.id}`} sx={{ ml: 0.75 }}>{k.name}</Link>
+                  <CourseMark mark={k.mark} />{" "}
+                  <Link component={RouterLink} to={`/classes/${k.id}`} sx={{ ml: 0.75 }}>
+                    {k.name}
+                  </Link>
                 </TableCell>
-                <TableCell>{k.takeHomeReady ? <a href={`/api/classes/${k.id}/take-home`} download>Download your work</a> : "–"}</TableCell>
+                <TableCell>
+                  {k.takeHomeReady ? (
+                    <a href={`/api/classes/${k.id}/take-home`} download>
+                      Download your work
+                    </a>
+                  ) : (
+                    "–"
+                  )}
+                </TableCell>
               </TableRow>
             ))}
           </TableBody>

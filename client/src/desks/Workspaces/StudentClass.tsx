@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
@@ -13,7 +14,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { DropFiles, ItemName } from "../../parts/DropFiles";
 import { FolderTree } from "../../parts/FolderTree";
 import { Problem } from "../../parts/Problem";
-import { rightWords, sayMoment } from "../../parts/words";
+import { count, rightWords, sayDay, sayMoment } from "../../parts/words";
 import { OwnAssignment } from "../Assignments/OwnAssignment";
 
 /** A class as its student sees it: folders at the left, what stands in them, and one's own work. */
@@ -24,27 +25,46 @@ export function StudentClass() {
   const w = workspace.data;
   const counts = useMemo(() => {
     const map = new Map<number, number>();
-    for (const t of [...(w?.items ?? []), ...(w?.assignments ?? [])]) for (const f of t.folders) map.set(f, (map.get(f) ?? 0) + 1);
+    for (const t of [...(w?.items ?? []), ...(w?.assignments ?? [])])
+      for (const f of t.folders) map.set(f, (map.get(f) ?? 0) + 1);
     return map;
   }, [w]);
-  const chosen = w?.folders.find((f) => f.id === Number(address.get("folder"))) ?? w?.folders.find((f) => f.parent == null);
+  const chosen =
+    w?.folders.find((f) => f.id === Number(address.get("folder"))) ??
+    w?.folders.find((f) => f.parent == null);
   return (
     <Desk
       title={w?.head.course ?? "Class"}
       wide
-      lead={w && (
-        <Box component="span" sx={{ display: "inline-flex", gap: 1, alignItems: "center" }}>
-          <CourseMark mark={w.head.mark} /> {w.head.name} · {w.head.teacherShown}
-          {w.head.state === "Archived" && " · archived: you may look"}
-        </Box>
-      )}
-      slip={w && <Slip w={w} />}
+      lead={
+        w && (
+          <Box component="span" sx={{ display: "inline-flex", gap: 1, alignItems: "center" }}>
+            <CourseMark mark={w.head.mark} /> {w.head.name} · {w.head.teacherShown}
+            {w.head.state === "Archived" && " · archived: you may look"}
+          </Box>
+        )
+      }
+      slip={w && <Slip w={w} onFolder={(f) => setAddress({ folder: String(f) })} />}
     >
       <Problem error={workspace.error} />
-      {w && w.folders.length === 0 && <Empty title="Nothing to see here.">This class shows you no folder.</Empty>}
+      {w && w.folders.length === 0 && (
+        <Empty title="Nothing to see here.">This class shows you no folder.</Empty>
+      )}
       {w && chosen && (
-        <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "minmax(200px, 280px) minmax(0, 1fr)" }, gap: 3 }}>
-          <FolderTree folders={w.folders} counts={counts} chosen={chosen.id} onChoose={(f) => setAddress({ folder: String(f) })} staff={false} />
+        <Box
+          sx={{
+            display: "grid",
+            gridTemplateColumns: { xs: "1fr", md: "minmax(200px, 280px) minmax(0, 1fr)" },
+            gap: 3,
+          }}
+        >
+          <FolderTree
+            folders={w.folders}
+            counts={counts}
+            chosen={chosen.id}
+            onChoose={(f) => setAddress({ folder: String(f) })}
+            staff={false}
+          />
           <FolderContent key={chosen.id} w={w} folder={chosen} />
         </Box>
       )}
@@ -52,12 +72,32 @@ export function StudentClass() {
   );
 }
 
-function Slip({ w }: { w: Schemas["WorkspaceView"] }) {
+function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: number) => void }) {
+  const waiting = w.assignments.filter((a) => !a.own || a.own.state === "Working");
   return (
     <>
+      {w.head.state === "Open" && w.assignments.length > 0 && (
+        <>
+          <Typography variant="h2">
+            {waiting.length === 0
+              ? "Nothing to hand in"
+              : `${count(waiting.length, "piece", "pieces")} to hand in`}
+          </Typography>
+          {waiting.map((a) => (
+            <Typography key={a.id} variant="body2">
+              <Link component="button" onClick={() => a.folders[0] !== undefined && onFolder(a.folders[0])}>
+                {a.title}
+              </Link>
+              {a.dueOn && `, due ${sayDay(a.dueOn)}`}
+            </Typography>
+          ))}
+        </>
+      )}
       {w.takeHomeReady && (
         <Typography>
-          <a href={`/api/classes/${w.head.id}/take-home`} download>Download all your work of this class</a>
+          <a href={`/api/classes/${w.head.id}/take-home`} download>
+            Download all your work of this class
+          </a>
         </Typography>
       )}
       <Typography variant="h2">Notices</Typography>
@@ -66,7 +106,9 @@ function Slip({ w }: { w: Schemas["WorkspaceView"] }) {
         <Typography key={n.postedAt + n.text} variant="body2">
           {n.text}
           <br />
-          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>{n.author}, {sayMoment(n.postedAt)}</Typography>
+          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>
+            {n.author}, {sayMoment(n.postedAt)}
+          </Typography>
         </Typography>
       ))}
     </>
@@ -82,7 +124,9 @@ function FolderContent({ w, folder }: { w: Schemas["WorkspaceView"]; folder: Sch
       <TableBody>
         {items.map((i) => (
           <TableRow key={i.id}>
-            <TableCell><ItemName item={i} classId={w.head.id} /></TableCell>
+            <TableCell>
+              <ItemName item={i} classId={w.head.id} />
+            </TableCell>
             <TableCell sx={{ color: "text.secondary" }}>{i.addedBy}</TableCell>
           </TableRow>
         ))}
@@ -92,16 +136,22 @@ function FolderContent({ w, folder }: { w: Schemas["WorkspaceView"]; folder: Sch
   return (
     <Box sx={{ minWidth: 0 }}>
       <Typography variant="h2">{folder.name}</Typography>
-      <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>{folder.mine ? "Your own folder: you and staff see it." : rightWords[folder.right]}</Typography>
+      <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
+        {folder.mine ? "Your own folder: you and staff see it." : rightWords[folder.right]}
+      </Typography>
       {assignments.map((a) => (
         <OwnAssignment key={a.id} classId={w.head.id} assignment={a} shut={w.head.state !== "Open"} />
       ))}
       {mayAdd ? (
         <DropFiles to={`/api/classes/${w.head.id}/folders/${folder.id}/files`} label="Add files…">
-          {list || (assignments.length === 0 && <Empty title="Nothing in here yet.">You may add files here.</Empty>)}
+          {list ||
+            (assignments.length === 0 && <Empty title="Nothing in here yet.">You may add files here.</Empty>)}
         </DropFiles>
       ) : (
-        list || (assignments.length === 0 && <Empty title="Nothing in here yet.">Your teacher puts things here.</Empty>)
+        list ||
+        (assignments.length === 0 && (
+          <Empty title="Nothing in here yet.">Your teacher puts things here.</Empty>
+        ))
       )}
     </Box>
   );

@@ -38,18 +38,37 @@ export function WorkspaceDesk() {
   const unfiled = useMemo(() => w?.items.filter((i) => i.folders.length === 0) ?? [], [w]);
   const counts = useMemo(() => countThings(w), [w]);
   const showsUnfiled = address.get("folder") === "unfiled";
-  const chosen = w?.folders.find((f) => f.id === Number(address.get("folder"))) ?? w?.folders.find((f) => f.parent == null);
+  const chosen =
+    w?.folders.find((f) => f.id === Number(address.get("folder"))) ??
+    w?.folders.find((f) => f.parent == null);
   const choose = (folder: string) => setAddress({ folder });
   return (
-    <Desk title="Set up" wide lead={w && <ClassBar head={w.head} />} slip={w && <WorkspaceSlip workspace={w} />}>
+    <Desk
+      title="Set up"
+      wide
+      lead={w && <ClassBar head={w.head} />}
+      slip={w && <WorkspaceSlip workspace={w} />}
+    >
       <Problem error={workspace.error} />
       {w && (
-        <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "minmax(220px, 330px) minmax(0, 1fr)" }, gap: 3 }}>
+        <Box
+          sx={{
+            display: "grid",
+            gridTemplateColumns: { xs: "1fr", md: "minmax(220px, 330px) minmax(0, 1fr)" },
+            gap: 3,
+          }}
+        >
           <Box sx={{ minWidth: 0 }}>
             {w.folders.length === 0 ? (
               <Empty title="No folder yet.">This class was made without a folder plan.</Empty>
             ) : (
-              <FolderTree folders={w.folders} counts={counts} chosen={showsUnfiled ? undefined : chosen?.id} onChoose={(f) => choose(String(f))} staff />
+              <FolderTree
+                folders={w.folders}
+                counts={counts}
+                chosen={showsUnfiled ? undefined : chosen?.id}
+                onChoose={(f) => choose(String(f))}
+                staff
+              />
             )}
             {unfiled.length > 0 && (
               <Button onClick={() => choose("unfiled")} sx={{ mt: 1 }}>
@@ -68,16 +87,32 @@ export function WorkspaceDesk() {
   );
 }
 
-function FolderView({ workspace, folder }: { workspace: Schemas["WorkspaceView"]; folder: Schemas["FolderView"] }) {
+function FolderView({
+  workspace,
+  folder,
+}: {
+  workspace: Schemas["WorkspaceView"];
+  folder: Schemas["FolderView"];
+}) {
   const id = workspace.head.id;
   const [linking, setLinking] = useState(false);
   const [binned, setBinned] = useState<{ id: number; name: string } | null>(null);
   const bin = useAct(
-    (item: { id: number; name: string }) => take(api.DELETE("/api/classes/{classId}/items/{itemId}", { params: { path: { classId: id, itemId: item.id } } })),
+    (item: { id: number; name: string }) =>
+      take(
+        api.DELETE("/api/classes/{classId}/items/{itemId}", {
+          params: { path: { classId: id, itemId: item.id } },
+        }),
+      ),
     (_, item) => setBinned(item),
   );
   const back = useAct(
-    (item: { id: number }) => take(api.POST("/api/classes/{classId}/items/{itemId}/bring-back", { params: { path: { classId: id, itemId: item.id } } })),
+    (item: { id: number }) =>
+      take(
+        api.POST("/api/classes/{classId}/items/{itemId}/bring-back", {
+          params: { path: { classId: id, itemId: item.id } },
+        }),
+      ),
     () => setBinned(null),
   );
   const items = workspace.items.filter((i) => i.folders.includes(folder.id));
@@ -91,8 +126,12 @@ function FolderView({ workspace, folder }: { workspace: Schemas["WorkspaceView"]
             <TableCell>
               <strong>{a.title}</strong> <span>{a.published ? "" : "(draft)"}</span>
             </TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>assignment{a.folders.length > 1 ? `, in ${a.folders.length} folders` : ""}</TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>{a.dueOn ? `due ${sayDate(a.dueOn)}` : "no date"}</TableCell>
+            <TableCell sx={{ color: "text.secondary" }}>
+              assignment{a.folders.length > 1 ? `, in ${a.folders.length} folders` : ""}
+            </TableCell>
+            <TableCell sx={{ color: "text.secondary" }}>
+              {a.dueOn ? `due ${sayDate(a.dueOn)}` : "no date"}
+            </TableCell>
             <TableCell />
           </TableRow>
         ))}
@@ -105,7 +144,12 @@ function FolderView({ workspace, folder }: { workspace: Schemas["WorkspaceView"]
             <TableCell sx={{ color: "text.secondary" }}>{i.addedBy}</TableCell>
             <TableCell align="right">
               {i.mayChange && !shut && (
-                <Button onClick={() => bin.mutate(i)} disabled={bin.isPending} aria-label={`Bin ${i.name}`} color="inherit">
+                <Button
+                  onClick={() => bin.mutate(i)}
+                  disabled={bin.isPending}
+                  aria-label={`Bin ${i.name}`}
+                  color="inherit"
+                >
                   Bin
                 </Button>
               )}
@@ -133,7 +177,9 @@ function FolderView({ workspace, folder }: { workspace: Schemas["WorkspaceView"]
       ) : (
         <>
           <DropFiles to={`/api/classes/${id}/folders/${folder.id}/files`} label="Add files…">
-            {list || <Empty title="Nothing in here yet.">Drop the papers that belong here, several at once.</Empty>}
+            {list || (
+              <Empty title="Nothing in here yet.">Drop the papers that belong here, several at once.</Empty>
+            )}
           </DropFiles>
           <Button variant="outlined" onClick={() => setLinking(true)} sx={{ mt: 1 }}>
             Add a link…
@@ -147,6 +193,7 @@ function FolderView({ workspace, folder }: { workspace: Schemas["WorkspaceView"]
 
 function countThings(w?: Schemas["WorkspaceView"]): Map<number, number> {
   const counts = new Map<number, number>();
-  for (const thing of [...(w?.items ?? []), ...(w?.assignments ?? [])]) for (const f of thing.folders) counts.set(f, (counts.get(f) ?? 0) + 1);
+  for (const thing of [...(w?.items ?? []), ...(w?.assignments ?? [])])
+    for (const f of thing.folders) counts.set(f, (counts.get(f) ?? 0) + 1);
   return counts;
 }

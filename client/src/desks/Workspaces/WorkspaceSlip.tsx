@@ -16,11 +16,25 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
   const [text, setText] = useState("");
   const classId = head.id;
   const open = useAct(
-    (_: void, headers) => take(api.POST("/api/classes/{classId}/opening", { params: { path: { classId } }, body: { version: head.version }, headers })),
+    (_: void, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/opening", {
+          params: { path: { classId } },
+          body: { version: head.version },
+          headers,
+        }),
+      ),
     () => setOpening(false),
   );
   const post = useAct(
-    (_: void, headers) => take(api.POST("/api/classes/{classId}/notices", { params: { path: { classId } }, body: { text }, headers })),
+    (_: void, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/notices", {
+          params: { path: { classId } },
+          body: { text },
+          headers,
+        }),
+      ),
     () => setText(""),
   );
   return (
@@ -28,21 +42,35 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
       {head.state === "InPreparation" && (
         <>
           <Typography variant="h2">In preparation</Typography>
-          <Typography>Students see nothing of this class yet. {head.students === 0 ? "Nobody is on the roster." : `${count(head.students, "student is", "students are")} on the roster.`}</Typography>
+          <Typography>
+            Students see nothing of this class yet.{" "}
+            {head.students === 0
+              ? "Nobody is on the roster."
+              : `${count(head.students, "student is", "students are")} on the roster.`}
+          </Typography>
           {head.students === 0 && (
-            <Button variant="contained" component={RouterLink} to={`/classes/${classId}/enroll`}>Enroll students</Button>
+            <Button variant="contained" component={RouterLink} to={`/classes/${classId}/enroll`}>
+              Enroll students
+            </Button>
           )}
           {head.may.includes("OpenClass") ? (
-            <Button variant={head.students === 0 ? "outlined" : "contained"} onClick={() => setOpening(true)}>Open the class…</Button>
+            <Button variant={head.students === 0 ? "outlined" : "contained"} onClick={() => setOpening(true)}>
+              Open the class…
+            </Button>
           ) : (
-            <Typography variant="body2" sx={{ color: "text.secondary" }}>The lead teacher opens it.</Typography>
+            <Typography variant="body2" sx={{ color: "text.secondary" }}>
+              The lead teacher opens it.
+            </Typography>
           )}
         </>
       )}
       {head.state === "Open" && (
         <>
           <Typography variant="h2">Open</Typography>
-          <Typography>{count(head.students, "student sees", "students see")} this class. They read the teacher&rsquo;s name as “{head.teacherShown}”.</Typography>
+          <Typography>
+            {count(head.students, "student sees", "students see")} this class. They read the teacher&rsquo;s
+            name as “{head.teacherShown}”.
+          </Typography>
         </>
       )}
       {head.state === "Archived" && (
@@ -51,28 +79,69 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
           <Typography>Read-only for everybody. It can be restored from the loft.</Typography>
         </>
       )}
-      {head.planName && <Typography variant="body2" sx={{ color: "text.secondary" }}>Folder plan: {head.planName}</Typography>}
-      <Typography variant="h3" component="h2" sx={{ mt: 1 }}>Notices</Typography>
+      {head.planName && (
+        <Typography variant="body2" sx={{ color: "text.secondary" }}>
+          Folder plan: {head.planName}
+        </Typography>
+      )}
+      <Typography variant="h3" component="h2" sx={{ mt: 1 }}>
+        Notices
+      </Typography>
       {head.state !== "Archived" && (
         <>
-          <TextField multiline minRows={2} label="Notice to the class" value={text} onChange={(e) => setText(e.target.value)} />
+          <TextField
+            multiline
+            minRows={2}
+            label="Notice to the class"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
           <Problem error={post.error} />
-          <Button variant="outlined" disabled={text.trim() === "" || post.isPending} onClick={() => post.mutate()}>Post notice</Button>
+          <Button
+            variant="outlined"
+            disabled={text.trim() === "" || post.isPending}
+            onClick={() => post.mutate()}
+          >
+            Post notice
+          </Button>
         </>
       )}
       {workspace.notices.slice(0, 4).map((n) => (
         <Typography key={n.postedAt + n.text} variant="body2">
           {n.text}
           <br />
-          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>{n.author}, {sayMoment(n.postedAt)}</Typography>
+          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>
+            {n.author}, {sayMoment(n.postedAt)}
+          </Typography>
         </Typography>
       ))}
-      {workspace.notices.length === 0 && <Typography variant="body2" sx={{ color: "text.secondary" }}>None yet.</Typography>}
-      <Ask open={opening} title={`Open ${head.name}?`} act="Open the class" busy={open.isPending} error={open.error} onAct={() => open.mutate()} onClose={() => setOpening(false)}>
-        <Typography>
-          Is this period {head.period ?? "–"}? <strong>{count(head.students, "student", "students")}</strong> will see it from now on, with {count(workspace.folders.length, "folder", "folders")} and {count(workspace.assignments.filter((a) => a.published).length, "published assignment", "published assignments")}.
+      {workspace.notices.length === 0 && (
+        <Typography variant="body2" sx={{ color: "text.secondary" }}>
+          None yet.
         </Typography>
-        <Typography sx={{ mt: 1, color: "text.secondary" }}>An open class does not go back into preparation. Everything else can still be changed.</Typography>
+      )}
+      <Ask
+        open={opening}
+        title={`Open ${head.name}?`}
+        act="Open the class"
+        busy={open.isPending}
+        error={open.error}
+        onAct={() => open.mutate()}
+        onClose={() => setOpening(false)}
+      >
+        <Typography>
+          Is this period {head.period ?? "–"}? <strong>{count(head.students, "student", "students")}</strong>{" "}
+          will see it from now on, with {count(workspace.folders.length, "folder", "folders")} and{" "}
+          {count(
+            workspace.assignments.filter((a) => a.published).length,
+            "published assignment",
+            "published assignments",
+          )}
+          .
+        </Typography>
+        <Typography sx={{ mt: 1, color: "text.secondary" }}>
+          An open class does not go back into preparation. Everything else can still be changed.
+        </Typography>
       </Ask>
     </>
   );

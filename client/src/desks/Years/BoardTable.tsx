@@ -1,0 +1,242 @@
+import Box from "@mui/material/Box";
+import Checkbox from "@mui/material/Checkbox";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TableSortLabel from "@mui/material/TableSortLabel";
+import { useWindowVirtualizer } from "@tanstack/react-virtual";
+import { useRef, type KeyboardEvent } from "react";
+import { Link as RouterLink, useNavigate } from "react-router";
+import { CourseMark } from "../../parts/CourseMark";
+import { Gauge, StateMark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+import { markOf, type Line, type Row, type Season, type Sorting } from "./boardRows";
+
+const columns: { season: Season; name: string; desk: string }[] = [
+  { season: "folders", name: "Folders", desk: "set-up" },
+  { season: "roster", name: "Roster", desk: "enroll" },
+  { season: "open", name: "Open", desk: "set-up" },
+  { season: "work", name: "Work", desk: "work" },
+  { season: "close", name: "Close", desk: "close" },
+  { season: "nextYear", name: "Next year", desk: "roll-over" },
+];
+
+/** The rows of the board, only those near the window drawn, worked with the arrow keys. */
+export function BoardTable(props: {
+  lines: Line[];
+  ticked: ReadonlySet<number>;
+  tick: (id: number) => void;
+  setTicked: (t: ReadonlySet<number>) => void;
+  season?: Season;
+  sorting: Sorting;
+  onSort: (s: Sorting) => void;
+}) {
+  const { lines, ticked, tick } = props;
+  const go = useNavigate();
+  const body = useRef<HTMLTableSectionElement>(null);
+  // 3,000 classes stay quick: only the rows near the window are drawn.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const virtual = useWindowVirtualizer({
+    count: lines.length,
+    estimateSize: () => 37,
+    overscan: 30,
+    scrollMargin: 220,
+  });
+  const items = virtual.getVirtualItems();
+  const shown =
+    lines.length > 150
+      ? items.map((v) => ({ line: lines[v.index]!, index: v.index }))
+      : lines.map((line, index) => ({ line, index }));
+  const above = lines.length > 150 && items[0] ? items[0].start - 220 : 0;
+  const below =
+    lines.length > 150 && items.length > 0
+      ? virtual.getTotalSize() - (items[items.length - 1]!.end - 220)
+      : 0;
+  const all = lines.flatMap((l) => (l.kind === "row" ? [l.row.id] : []));
+  const some = all.some((id) => ticked.has(id));
+  const every = all.length > 0 && all.every((id) => ticked.has(id));
+  const onKeys = (e: KeyboardEvent<HTMLTableSectionElement>) => {
+    const row = (e.target as HTMLElement).closest("tr[data-id]");
+    if (!row || !body.current) return;
+    const rows = [...body.current.querySelectorAll<HTMLElement>("tr[data-id]")];
+    const at = rows.indexOf(row as HTMLElement);
+    if (e.key === "ArrowDown") rows[at + 1]?.focus();
+    else if (e.key === "ArrowUp") rows[at - 1]?.focus();
+    else if (e.key === " " && e.target === row) tick(Number((row as HTMLElement).dataset.id));
+    else if (e.key === "Enter" && e.target === row)
+      void go(`/classes/${(row as HTMLElement).dataset.id}/set-up`);
+    else return;
+    e.preventDefault();
+  };
+  return (
+    <Table
+      stickyHeader
+      aria-label="Classes against the seasons of the year"
+      sx={{
+        "& thead th": { top: 87, zIndex: 3 },
+        "& td, & th": { fontSize: "0.83rem", px: 0.75 },
+      }}
+    >
+      <TableHead>
+        <TableRow>
+          <TableCell padding="none" sx={{ width: 34 }}>
+            <Checkbox
+              indeterminate={some && !every}
+              checked={every}
+              onChange={() => props.setTicked(every ? new Set() : new Set(all))}
+              slotProps={{ input: { "aria-label": "Tick all classes shown" } }}
+            />
+          </TableCell>
+          <Sortable by="name" name="Class" sorting={props.sorting} onSort={props.onSort} />
+          {columns.map((c) => (
+            <Sortable
+              key={c.season}
+              by={c.season}
+              name={c.name}
+              sorting={props.sorting}
+              onSort={props.onSort}
+            />
+          ))}
+        </TableRow>
+      </TableHead>
+      <TableBody ref={body} onKeyDown={onKeys}>
+        {above > 0 && <tr style={{ height: above }} aria-hidden="true" />}
+        {shown.map(({ line, index }) =>
+          line.kind === "heading" ? (
+            <TableRow key={`h-${line.text}`}>
+              <TableCell colSpan={8} component="th" scope="colgroup" sx={{ pt: 1.25 }}>
+                <Box component="strong" sx={{ fontFamily: "h2.fontFamily" }}>
+                  {line.text}
+                </Box>{" "}
+                <Box component="span" sx={{ color: "text.secondary" }}>
+                  · {count(line.classes, "class", "classes")}
+                </Box>
+              </TableCell>
+            </TableRow>
+          ) : (
+            <ClassRow
+              key={line.row.id}
+              row={line.row}
+              ticked={ticked.has(line.row.id)}
+              tick={tick}
+              first={index <= 1}
+            />
+          ),
+        )}
+        {below > 0 && <tr style={{ height: below }} aria-hidden="true" />}
+      </TableBody>
+    </Table>
+  );
+}
+
+function ClassRow({
+  row,
+  ticked,
+  tick,
+  first,
+}: {
+  row: Row;
+  ticked: boolean;
+  tick: (id: number) => void;
+  first: boolean;
+}) {
+  const rest = row.name.startsWith(row.course) ? row.name.slice(row.course.length) : ` ${row.name}`;
+  return (
+    <TableRow hover selected={ticked} data-id={row.id} tabIndex={first ? 0 : -1}>
+      <TableCell padding="none">
+        <Checkbox
+          checked={ticked}
+          onChange={() => tick(row.id)}
+          slotProps={{ input: { "aria-label": `Tick ${row.name}`, tabIndex: -1 } }}
+        />
+      </TableCell>
+      <TableCell
+        sx={{
+          whiteSpace: "nowrap",
+          width: "100%",
+          maxWidth: 0,
+          overflow: "hidden",
+          textOverflow: "ellipsis",
+        }}
+        title={row.name}
+      >
+        <CourseMark mark={row.mark} />{" "}
+        <Link
+          component={RouterLink}
+          to={`/classes/${row.id}/set-up`}
+          underline="hover"
+          color="text.primary"
+          sx={{ ml: 0.75 }}
+        >
+          <strong>{row.course}</strong>
+          <Box component="span" sx={{ color: "text.secondary" }}>
+            {rest}
+          </Box>
+        </Link>
+      </TableCell>
+      {columns.map((c) => {
+        const cell = row.cells[c.season];
+        const mark = markOf(cell.state);
+        return (
+          <TableCell key={c.season} sx={{ whiteSpace: "nowrap" }}>
+            <Link
+              component={RouterLink}
+              to={`/classes/${row.id}/${c.desk}`}
+              underline="hover"
+              color="inherit"
+              tabIndex={-1}
+              sx={{ display: "inline-flex", alignItems: "center", gap: 0.75 }}
+            >
+              {cell.of != null ? (
+                <>
+                  <Gauge done={cell.done ?? 0} of={cell.of} mark={mark} />
+                  <Box
+                    component="span"
+                    sx={{ whiteSpace: "nowrap", color: mark === "attention" ? "warning.main" : "inherit" }}
+                  >
+                    {cell.text}
+                  </Box>
+                </>
+              ) : c.season === "roster" && cell.state === "Done" ? (
+                cell.text
+              ) : (
+                <StateMark mark={mark} strong={mark === "blocked"}>
+                  {cell.text}
+                </StateMark>
+              )}
+            </Link>
+          </TableCell>
+        );
+      })}
+    </TableRow>
+  );
+}
+
+// Clicked again, the column sorts by name as before.
+function Sortable({
+  by,
+  name,
+  sorting,
+  onSort,
+}: {
+  by: Sorting;
+  name: string;
+  sorting: Sorting;
+  onSort: (s: Sorting) => void;
+}) {
+  return (
+    <TableCell sortDirection={sorting === by ? "asc" : false}>
+      <TableSortLabel
+        active={sorting === by}
+        hideSortIcon
+        onClick={() => onSort(sorting === by ? "name" : by)}
+        title={by === "name" ? "By name" : "What wants somebody here first"}
+      >
+        {name}
+      </TableSortLabel>
+    </TableCell>
+  );
+}
