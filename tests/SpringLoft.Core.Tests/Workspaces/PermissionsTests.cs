@@ -1,0 +1,49 @@
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Core.Tests.Workspaces;
+
+public class PermissionsTests
+{
+    [Theory]
+    [InlineData(SchoolRole.Coordinator, null, false, Standing.Coordinator)]
+    [InlineData(SchoolRole.Teacher, ClassRole.Lead, false, Standing.Lead)]
+    [InlineData(SchoolRole.Teacher, ClassRole.CoTeacher, false, Standing.CoTeacher)]
+    [InlineData(SchoolRole.Teacher, null, false, Standing.SignedIn)]
+    [InlineData(SchoolRole.Teacher, ClassRole.Lead, true, Standing.SignedIn)]
+    [InlineData(SchoolRole.Student, ClassRole.Student, false, Standing.Student)]
+    [InlineData(SchoolRole.Student, ClassRole.Student, true, Standing.Left)]
+    [InlineData(SchoolRole.Student, null, false, Standing.SignedIn)]
+    public void The_place_in_a_class_follows_from_role_and_roster(SchoolRole role, ClassRole? inClass, bool left, Standing standing) =>
+        Permissions.StandingOf(role, inClass, left).ShouldBe(standing);
+
+    [Fact]
+    public void A_co_teacher_does_all_in_a_class_but_open_close_and_roll_over()
+    {
+        var lead = Enum.GetValues<Act>().Where(a => Permissions.InClass(Standing.Lead, a));
+        var co = Enum.GetValues<Act>().Where(a => Permissions.InClass(Standing.CoTeacher, a));
+
+        lead.Except(co).ShouldBe([Act.OpenClass, Act.CloseClass, Act.RollOver]);
+    }
+
+    [Fact]
+    public void Who_left_only_takes_home() => Enum.GetValues<Act>().Where(a => Permissions.InClass(Standing.Left, a)).ShouldBe([Act.TakeHome]);
+
+    [Fact]
+    public void A_student_never_marks_arranges_or_sees_the_board()
+    {
+        Permissions.InClass(Standing.Student, Act.Mark).ShouldBeFalse();
+        Permissions.InClass(Standing.Student, Act.Arrange).ShouldBeFalse();
+        Permissions.InSchool(SchoolRole.Student, Act.SeeBoard).ShouldBeFalse();
+        Permissions.InSchool(SchoolRole.Student, Act.SearchDirectory).ShouldBeFalse();
+    }
+
+    [Fact]
+    public void Only_a_coordinator_reads_the_audit_trail() =>
+        Enum.GetValues<SchoolRole>().Where(r => Permissions.InSchool(r, Act.SeeAudit)).ShouldBe([SchoolRole.Coordinator]);
+
+    [Fact]
+    public void No_act_in_a_class_is_open_to_who_is_not_in_it()
+    {
+        foreach (var act in Enum.GetValues<Act>().Where(Permissions.IsAboutClass)) Permissions.InClass(Standing.SignedIn, act).ShouldBeFalse();
+    }
+}
