@@ -14,7 +14,7 @@ internal sealed class OwnWork
         foreach (var w in WorkStore.OfStudent(c, id, student))
         {
             var comments = WorkStore.CommentsOfWork(c, w.Id)
-                .Where(m => m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
+                .Where(m => w.State == WorkState.Returned || m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
                 .Select(m => new CommentView(m.Author, m.Text, m.At)).ToList();
             own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.State == WorkState.Returned ? w.Score : null,
                 [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], comments, w.HandedInAt, w.ReturnedAt);

@@ -1,0 +1,74 @@
+using SpringLoft.App.Audit;
+using SpringLoft.App.Years;
+
+namespace SpringLoft.App.Tests.Years;
+
+public class YearBoardTests : SchoolTest
+{
+    private BoardRow Row() => new YearBoard(school.Premises).See(school.Coordinator, null).Rows.Single();
+
+    [Fact]
+    public async Task The_cells_follow_the_class_through_its_year()
+    {
+        Row().Cells.ShouldSatisfyAllConditions(c => c.Folders.Text.ShouldBe("7 of 7"), c => c.Roster.Text.ShouldBe("nobody yet"), c => c.Open.Text.ShouldBe("in preparation"));
+
+        school.OpenClass();
+        Row().Cells.ShouldSatisfyAllConditions(c => c.Folders.Text.ShouldBe("9 of 9"), c => c.Roster.Text.ShouldBe("2"), c => c.Open.Text.ShouldBe("since 7 Sep"));
+
+        await school.HandIn(school.Umi, school.Assign());
+        Row().Cells.ShouldSatisfyAllConditions(c => c.Work.Text.ShouldBe("0 back, 1 held"), c => c.Close.Text.ShouldBe("1 held"));
+
+        school.Returns.ReturnAll(school.Lead, school.Class, null, true, null);
+        school.Rolling.Make(school.Lead, school.Class, new(null, null, null));
+        Row().Cells.ShouldSatisfyAllConditions(c => c.Work.Text.ShouldBe("1 back"), c => c.Close.Text.ShouldBe("ready"), c => c.NextYear.Text.ShouldBe("in preparation"));
+
+        school.Close();
+        Row().Cells.Close.Text.ShouldBe("archived 7 Sep");
+    }
+
+    [Fact]
+    public void A_coordinator_sees_all_classes_and_a_teacher_their_own()
+    {
+        var board = new YearBoard(school.Premises);
+
+        board.See(school.Coordinator, null).Rows.Count.ShouldBe(1);
+        board.See(school.Lead, null).Rows.Count.ShouldBe(1);
+        board.See(school.OtherTeacher, null).Rows.ShouldBeEmpty();
+        Refused(() => board.See(school.Lead, new YearId(99))).ShouldBe("not-found");
+    }
+
+    [Fact]
+    public void A_binned_own_folder_is_missed()
+    {
+        school.OpenClass();
+        school.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE folder SET binned_at = '2026-09-08T00:00:00Z' WHERE student_id = @id", new { id = school.Umi.Id.Value }));
+
+        Row().Cells.Roster.Text.ShouldBe("2, 1 without folder");
+        Row().Cells.Folders.Text.ShouldBe("8 of 9");
+    }
+
+    [Fact]
+    public void The_year_line_knows_the_week_and_the_days_left()
+    {
+        var line = new YearLine(school.Premises).See();
+
+        line.Years.First(y => y.Id == line.Current).ShouldSatisfyAllConditions(y => y.Label.ShouldBe("2026–27"), y => y.WeekNow.ShouldBe(3));
+    }
+
+    [Fact]
+    public void The_date_is_not_moved_in_a_real_school() =>
+        Refused(() => new YearLine(school.Premises).MoveDate(school.Coordinator, new LocalDate(2027, 6, 7))).ShouldBe("not-a-demo");
+
+    [Fact]
+    public void The_audit_trail_says_who_did_what_to_which_thing_and_when()
+    {
+        school.OpenClass();
+
+        var lines = new AuditTrail(school.Premises).See(null, school.Class);
+
+        lines.Select(l => (l.Who, l.Act)).ShouldBe([
+            ("Oisín Farquhar", "opened class"), ("Oisín Farquhar", "enrolled co-teacher"), ("Oisín Farquhar", "enrolled student"),
+            ("Oisín Farquhar", "enrolled student"), ("Oisín Farquhar", "made class")]);
+        lines.ShouldAllBe(l => l.At == Instant.FromUtc(2026, 9, 7, 8, 0) && l.ClassName!.StartsWith("Clay"));
+    }
+}
