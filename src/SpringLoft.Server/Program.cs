@@ -82,6 +82,8 @@ builder.Services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationSc
     o.Events.OnRedirectToLogin = c => { c.Response.StatusCode = 401; return Task.CompletedTask; };
     o.Events.OnRedirectToAccessDenied = c => { c.Response.StatusCode = 403; return Task.CompletedTask; };
 });
+// So that what can't be read is explained like every other error, not answered with a bare 400.
+builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddResponseCompression(o => o.EnableForHttps = false);
 Contract.Add(builder.Services);
@@ -159,8 +161,8 @@ AssignmentEndpoints.Map(api);
 ClosingEndpoints.Map(api);
 RolloverEndpoints.Map(api);
 app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c)?.Name ?? "no school yet") }).ExcludeFromDescription();
-app.Map("/api/{**rest}", (HttpContext context) => Problems.Write(context, 404, new("not-found", "There is no such address.", "See the OpenAPI document."))).WithMetadata(new Needed(null)).ExcludeFromDescription();
-app.MapFallbackToFile("index.html");
+// Every other address is the front end's, but not those of the API: there a wrong method or type is to be told.
+app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html");
 
 app.Run();
 

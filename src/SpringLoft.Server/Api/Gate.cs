@@ -33,7 +33,8 @@ internal sealed class Gate(RequestDelegate next)
 
     public async Task InvokeAsync(HttpContext context, SigningIn signingIn, Premises premises)
     {
-        if (context.GetEndpoint() is not { } endpoint || !context.Request.Path.StartsWithSegments("/api"))
+        // Where the method or the type is wrong, routing puts in an endpoint of its own that only says so.
+        if (context.GetEndpoint() is not RouteEndpoint endpoint || !context.Request.Path.StartsWithSegments("/api"))
         {
             await next(context);
             return;

@@ -12,6 +12,8 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
         try
         {
             await next(context);
+            if (!context.Response.HasStarted && context.Request.Path.StartsWithSegments("/api") && Unexplained(context) is { } refusal)
+                await Write(context, context.Response.StatusCode, refusal);
         }
         catch (RefusedException e) { await Write(context, StatusOf(e.Refusal.Code), e.Refusal); }
         catch (DiskFullException e)
@@ -42,6 +44,15 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
             await Write(context, 500, new("fault", "Something went wrong inside Spring Loft. Nothing was half-written.", "Try again; if it stays, tell the coordinator the time it happened."));
         }
     }
+
+    // What routing refuses by itself, it refuses without a word.
+    private static Refusal? Unexplained(HttpContext context) => context.Response.StatusCode switch
+    {
+        404 when context.GetEndpoint() is null => new("not-found", "There is no such address.", "See the OpenAPI document."),
+        405 => new("method-wrong", $"This address does not take {context.Request.Method}.", "See the OpenAPI document for what it takes."),
+        415 => new("type-wrong", $"This address does not take “{context.Request.ContentType ?? "nothing"}”.", "Send JSON as application/json, or a file as application/octet-stream."),
+        _ => null,
+    };
 
     internal static async Task Write(HttpContext context, int status, Refusal refusal)
     {

@@ -1,0 +1,121 @@
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Text;
+
+namespace SpringLoft.Server.Tests.Api;
+
+/// <summary>What is wrong with a request is told, with a stable code, and nothing is written.</summary>
+public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAndSchool>
+{
+    private static StringContent Body(string text, string type = "application/json") => new(text, Encoding.UTF8, type);
+
+    [Theory]
+    [InlineData("{\"course\":", "bad-request")]
+    [InlineData("[]", "bad-request")]
+    [InlineData("{\"course\":7,\"year\":1}", "bad-request")]
+    [InlineData("{\"course\":\"Clay\",\"year\":\"one\"}", "bad-request")]
+    [InlineData("{\"course\":\"Clay\",\"year\":99999}", "not-found")]
+    [InlineData("{\"course\":\"   \",\"year\":1}", "course-missing")]
+    [InlineData("{\"year\":1}", "course-missing")]
+    public async Task A_class_that_cannot_be_made_of_what_was_sent_is_refused(string body, string code)
+    {
+        using var http = await at.Server.As("lead");
+
+        var answer = await http.PostAsync("/api/classes", Body(body));
+
+        (await answer.Code()).ShouldBe(code);
+        ((int)answer.StatusCode).ShouldBeInRange(400, 422);
+        (await http.GetFromJsonAsync<System.Text.Json.JsonElement>("/api/board")).GetProperty("rows").GetArrayLength().ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Text_that_is_not_UTF_8_is_refused()
+    {
+        using var http = await at.Server.As("lead");
+        var content = new ByteArrayContent([.. "{\"text\":\""u8, 0xFF, 0xFE, .. "\"}"u8]);
+        content.Headers.ContentType = new MediaTypeHeaderValue("application/json");
+
+        (await (await http.PostAsync($"{at.ClassPath}/notices", content)).Code()).ShouldBe("bad-request");
+    }
+
+    [Theory]
+    [InlineData("PATCH", "application/json", 405, "method-wrong")]
+    [InlineData("POST", "text/plain", 415, "type-wrong")]
+    public async Task A_wrong_method_or_type_is_told(string method, string type, int status, string code)
+    {
+        using var http = await at.Server.As("lead");
+
+        var answer = await http.SendAsync(new HttpRequestMessage(new HttpMethod(method), $"{at.ClassPath}/notices") { Content = Body("{}", type) });
+
+        ((int)answer.StatusCode, await answer.Code()).ShouldBe((status, code));
+    }
+
+    [Theory]
+    [InlineData("null", "missing")]
+    [InlineData("\"   \"", "missing")]
+    public async Task A_notice_of_nothing_is_refused_with_its_field(string text, string code)
+    {
+        using var http = await at.Server.As("lead");
+
+        var answer = await http.PostAsync($"{at.ClassPath}/notices", Body($"{{\"text\":{text}}}"));
+
+        (await answer.Code()).ShouldBe(code);
+        (await answer.Json()).GetProperty("field").GetString().ShouldBe("text");
+    }
+
+    [Fact]
+    public async Task A_text_that_is_too_long_is_refused_and_so_is_a_body_beyond_all_measure()
+    {
+        using var http = await at.Server.As("lead");
+
+        (await (await http.PostAsync($"{at.ClassPath}/notices", Body($"{{\"text\":\"{new string('x', 4001)}\"}}"))).Code()).ShouldBe("too-long");
+        ((int)(await http.PostAsync($"{at.ClassPath}/notices", Body($"{{\"text\":\"{new string('x', 2_000_000)}\"}}"))).StatusCode).ShouldBe(413);
+    }
+
+    [Fact]
+    public async Task An_error_is_a_problem_details_document()
+    {
+        using var http = await at.Server.As("lead");
+
+        var problem = await (await http.PostAsync("/api/classes", Body("{\"year\":1}"))).Json();
+
+        // RFC 9457 section 3.1: type, status, title and detail.
+        problem.GetProperty("type").GetString().ShouldBe("urn:spring-loft:course-missing");
+        problem.GetProperty("status").GetInt32().ShouldBe(422);
+        problem.GetProperty("title").GetString()!.ShouldNotBeEmpty();
+        problem.GetProperty("detail").GetString()!.ShouldNotBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_class_number_that_is_no_number_is_not_found()
+    {
+        using var http = await at.Server.As("lead");
+
+        (await http.GetAsync("/api/classes/abc")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await http.GetAsync("/api/classes/9999999999999999999999")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task A_second_click_is_done_once_and_gets_the_answer_of_the_first()
+    {
+        using var http = await at.Server.As("co");
+        http.DefaultRequestHeaders.Add("Idempotency-Key", "one-intention");
+        var body = new { course = "Twice", section = "1", period = "1", year = at.School.Years[0].Id.Value };
+
+        var answers = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => http.PostAsJsonAsync("/api/classes", body)));
+
+        answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.OK);
+        var ids = await Task.WhenAll(answers.Select(async a => (await a.Json()).GetProperty("id").GetInt64()));
+        ids.Distinct().ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public async Task What_was_refused_may_be_mended_and_sent_again_under_the_same_key()
+    {
+        using var http = await at.Server.As("co");
+        http.DefaultRequestHeaders.Add("Idempotency-Key", "mended");
+
+        (await http.PostAsJsonAsync($"{at.ClassPath}/notices", new { text = "" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await http.PostAsJsonAsync($"{at.ClassPath}/notices", new { text = "Bring an apron." })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+    }
+}

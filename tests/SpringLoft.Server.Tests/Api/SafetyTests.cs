@@ -1,0 +1,127 @@
+using System.Net.Http.Json;
+using System.Text;
+
+namespace SpringLoft.Server.Tests.Api;
+
+/// <summary>What keeps pages of others, and files of others, from doing anything here.</summary>
+public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSchool>
+{
+    private async Task<HttpResponseMessage> Post(string header, string value)
+    {
+        var http = await at.Server.As("lead");
+        var request = new HttpRequestMessage(HttpMethod.Post, $"{at.ClassPath}/notices") { Content = JsonContent.Create(new { text = "From elsewhere" }) };
+        request.Headers.Add(header, value);
+        return await http.SendAsync(request);
+    }
+
+    [Theory]
+    [InlineData("Sec-Fetch-Site", "cross-site")]
+    [InlineData("Sec-Fetch-Site", "same-site")]
+    [InlineData("Sec-Fetch-Site", "none")]
+    [InlineData("Origin", "https://elsewhere.invalid")]
+    [InlineData("Origin", "null")]
+    public async Task A_request_that_a_page_of_another_site_makes_changes_nothing(string header, string value)
+    {
+        var answer = await Post(header, value);
+
+        (answer.StatusCode, await answer.Code()).ShouldBe((HttpStatusCode.Forbidden, "cross-site"));
+        at.School.Workspace.See(at.School.Lead, at.School.Class).Notices.ShouldNotContain(n => n.Text == "From elsewhere");
+    }
+
+    [Fact]
+    public async Task Our_own_pages_are_let_through() => (await Post("Sec-Fetch-Site", "same-origin")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+
+    [Fact]
+    public async Task The_cookie_is_for_this_site_only_and_out_of_reach_of_scripts()
+    {
+        using var http = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = at.Server.Address };
+
+        var cookie = (await http.PostAsJsonAsync("/api/sign-in", new { userName = "lead", password = TinySchool.Password })).Headers.GetValues("Set-Cookie").Single();
+
+        cookie.ShouldContain("httponly", Case.Insensitive);
+        cookie.ShouldContain("samesite=strict", Case.Insensitive);
+    }
+
+    [Fact]
+    public async Task Every_answer_forbids_foreign_scripts_frames_and_guessing_of_types()
+    {
+        using var http = at.Server.Nobody();
+        var headers = (await http.GetAsync("/health")).Headers;
+
+        var policy = headers.GetValues("Content-Security-Policy").Single();
+        policy.ShouldContain("script-src 'self';");
+        policy.Split(';').First(p => p.Trim().StartsWith("script-src")).ShouldNotContain("unsafe");
+        policy.ShouldContain("object-src 'none'");
+        policy.ShouldContain("frame-ancestors 'none'");
+        headers.GetValues("X-Content-Type-Options").Single().ShouldBe("nosniff");
+        headers.GetValues("X-Frame-Options").Single().ShouldBe("DENY");
+        headers.GetValues("Referrer-Policy").Single().ShouldBe("no-referrer");
+        headers.Contains("Server").ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_file_is_sent_to_be_saved_and_never_run_in_the_page()
+    {
+        using var http = await at.Server.As("lead");
+        var folder = at.School.FolderNamed("Papers").Value;
+        var sent = await http.PostAsync($"{at.ClassPath}/folders/{folder}/files?name=page.html", new StringContent("<script>alert(1)</script>", Encoding.UTF8, "application/octet-stream"));
+        var item = (await sent.Json()).GetProperty("id").GetInt64();
+
+        var answer = await http.GetAsync($"{at.ClassPath}/items/{item}/content");
+
+        answer.Content.Headers.ContentType!.MediaType.ShouldBe("application/octet-stream");
+        answer.Content.Headers.ContentDisposition!.DispositionType.ShouldBe("attachment");
+        answer.Content.Headers.ContentDisposition.FileNameStar.ShouldBe("page.html");
+    }
+
+    [Fact]
+    public async Task Wrong_passwords_are_counted_and_slowed_down()
+    {
+        at.School.Add("guessed", SchoolRole.Student, "Often", "Guessed", "2001");
+        using var http = at.Server.Nobody();
+        var codes = new List<string>();
+        for (var i = 0; i < 6; i++)
+            codes.Add(await (await http.PostAsJsonAsync("/api/sign-in", new { userName = "guessed", password = $"guess number {i}" })).Code());
+
+        codes.ShouldBe(["sign-in-wrong", "sign-in-wrong", "sign-in-wrong", "sign-in-wrong", "sign-in-wrong", "sign-in-shut"]);
+        using var coord = await at.Server.As("coord");
+        (await (await coord.GetAsync("/api/audit")).Content.ReadAsStringAsync()).ShouldContain("slowed down sign-in");
+    }
+
+    [Fact]
+    public async Task A_large_upload_passes_through_without_filling_the_memory()
+    {
+        using var http = await at.Server.As("lead");
+        at.School.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE school SET upload_limit_bytes = 2000000000"));
+        var before = at.Server.PeakMemory();
+        var content = new StreamContent(new Zeros(400_000_000));
+        content.Headers.ContentType = new("application/octet-stream");
+
+        var answer = await http.PostAsync($"{at.ClassPath}/folders/{at.School.FolderNamed("Papers").Value}/files?name=large.bin", content);
+
+        answer.StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await answer.Json()).GetProperty("size").GetInt64().ShouldBe(400_000_000);
+        (at.Server.PeakMemory() - before).ShouldBeLessThan(100_000_000);
+    }
+
+    private sealed class Zeros(long length) : Stream
+    {
+        private long left = length;
+        public override bool CanRead => true;
+        public override bool CanSeek => false;
+        public override bool CanWrite => false;
+        public override long Length => throw new NotSupportedException();
+        public override long Position { get => throw new NotSupportedException(); set => throw new NotSupportedException(); }
+        public override int Read(byte[] buffer, int offset, int count)
+        {
+            var n = (int)Math.Min(count, left);
+            Array.Clear(buffer, offset, n);
+            left -= n;
+            return n;
+        }
+        public override void Flush() { }
+        public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
+        public override void SetLength(long value) => throw new NotSupportedException();
+        public override void Write(byte[] buffer, int offset, int count) => throw new NotSupportedException();
+    }
+}

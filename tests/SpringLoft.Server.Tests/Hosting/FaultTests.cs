@@ -1,0 +1,171 @@
+using System.Net.Http.Json;
+using System.Text;
+using Dapper;
+
+namespace SpringLoft.Server.Tests.Hosting;
+
+/// <summary>Faults of the machine: the process killed at any point of a closing run, a full disk, a stop.</summary>
+public sealed class FaultTests : IDisposable
+{
+    private readonly TinySchool school = new();
+
+    public FaultTests()
+    {
+        school.OpenClass();
+        school.Put(school.Lead, "Papers", "plan.txt", "the plan").Wait();
+        school.Put(school.Umi, "Hallgrímsson, Umi", "sketch.txt", "a sketch").Wait();
+        var a = school.Assign();
+        school.HandIn(school.Umi, a, "umi's pot").Wait();
+        school.HandIn(school.Rúna, a, "rúna's pot").Wait();
+        school.Returns.ReturnAll(school.Lead, school.Class, null, true, null);
+    }
+
+    private string ClassPath => $"/api/classes/{school.Class.Value}";
+
+    private async Task<long> Close(RealServer server)
+    {
+        using var http = await server.As("lead");
+        var answer = await http.PostAsJsonAsync($"{ClassPath}/closing", new { afterArchive = "View" });
+        answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+        return (await answer.Json()).GetProperty("id").GetInt64();
+    }
+
+    private T Ask<T>(string sql) => school.Read(c => c.ExecuteScalar<T>(sql))!;
+
+    private async Task Until(string what, Func<bool> there)
+    {
+        for (var i = 0; i < 200; i++)
+        {
+            if (there()) return;
+            await Task.Delay(50);
+        }
+        throw new TimeoutException($"{what} did not come about within 10 s.");
+    }
+
+    private Task Halted(string point) => Until($"a halt at {point}", () =>
+        Directory.GetFiles(Path.Combine(school.Folder, "logs")).Any(f =>
+        {
+            using var log = new FileStream(f, FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
+            return new StreamReader(log).ReadToEnd().Contains($"\"Point\":\"{point}\"", StringComparison.Ordinal);
+        }));
+
+    // The package of a run that nothing disturbed, for the same class at the same moment of its beginning.
+    private async Task<string> Undisturbed(long run)
+    {
+        school.Premises.Db.Write(c => c.Execute(
+            """
+            UPDATE class SET state = 'Open', archived_at = NULL;
+            UPDATE run SET state = 'Working', ended_at = NULL WHERE id = @run;
+            UPDATE run_class SET state = 'Waiting'; UPDATE run_step SET state = 'Waiting'; DELETE FROM package;
+            """, new { run }));
+        using var server = RealServer.Start(school.Folder);
+        await Until("the end of the undisturbed run", () => Ask<string>("SELECT state FROM run") == "Done");
+        return Ask<string>("SELECT group_concat(kind || ifnull(student_id, '') || sha256 ORDER BY kind, student_id) FROM package");
+    }
+
+    [Theory]
+    [InlineData("TakeHomes:begin")]
+    [InlineData("TakeHomes:one")]
+    [InlineData("TakeHomes:end")]
+    [InlineData("ArchivePackage:begin")]
+    [InlineData("ArchivePackage:written")]
+    [InlineData("ArchivePackage:end")]
+    [InlineData("Check:begin")]
+    [InlineData("Check:end")]
+    [InlineData("Archive:begin")]
+    [InlineData("Archive:end")]
+    public async Task A_run_that_was_killed_goes_on_at_the_next_start_and_ends_with_the_same_packages(string point)
+    {
+        long run;
+        using (var server = RealServer.Start(school.Folder, haltAt: point))
+        {
+            run = await Close(server);
+            await Halted(point);
+            server.Kill();
+        }
+        Ask<string>("SELECT state FROM run").ShouldBe("Working");
+
+        using (var server = RealServer.Start(school.Folder))
+            await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
+
+        Ask<string>("SELECT state FROM class").ShouldBe("Archived");
+        Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).ShouldBeEmpty();
+        var packages = Ask<string>("SELECT group_concat(kind || ifnull(student_id, '') || sha256 ORDER BY kind, student_id) FROM package");
+        Ask<int>("SELECT count(*) FROM package").ShouldBe(3);
+        packages.ShouldBe(await Undisturbed(run));
+    }
+
+    [Fact]
+    public async Task A_package_of_the_real_program_satisfies_unzip_and_sha512sum()
+    {
+        using var server = RealServer.Start(school.Folder);
+        await Close(server);
+        await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
+        using var http = await server.As("lead");
+        using var scratch = new Scratch();
+        await File.WriteAllBytesAsync(scratch.Under("package.zip"), await http.GetByteArrayAsync($"{ClassPath}/package"));
+
+        Shell.Run(scratch.Path, "unzip", "-t", "package.zip").Code.ShouldBe(0);
+        Shell.Run(scratch.Path, "unzip", "-q", "package.zip").Code.ShouldBe(0);
+        var bag = Directory.GetDirectories(scratch.Path).ShouldHaveSingleItem();
+        Shell.Run(bag, "sha512sum", "--strict", "-c", "manifest-sha512.txt").Code.ShouldBe(0);
+        Shell.Run(bag, "sha512sum", "--strict", "-c", "tagmanifest-sha512.txt").Code.ShouldBe(0);
+        Shell.Run(bag, "sqlite3", ":memory:", "-cmd", ".import --csv data/metadata/marks.csv m", "SELECT count(*) FROM m WHERE state = 'Returned'").Said.Trim().ShouldBe("2");
+    }
+
+    [Fact]
+    public async Task A_disk_that_is_full_while_a_file_arrives_keeps_nothing_and_says_so()
+    {
+        using var server = RealServer.Start(school.Folder, smallDisk: 2);
+        using var http = await server.As("lead");
+        var address = $"{ClassPath}/folders/{school.FolderNamed("Papers").Value}/files?name=large.bin";
+
+        var answer = await http.PostAsync(address, new ByteArrayContent(new byte[5_000_000]) { Headers = { ContentType = new("application/octet-stream") } });
+
+        ((int)answer.StatusCode, await answer.Code()).ShouldBe((507, "disk-full"));
+        Ask<int>("SELECT count(*) FROM item WHERE name = 'large.bin'").ShouldBe(0);
+        // What was half-written is gone: a file that fits finds its room.
+        (await http.PostAsync(address, new ByteArrayContent(new byte[1_000_000]) { Headers = { ContentType = new("application/octet-stream") } })).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task A_disk_that_is_full_during_a_run_fails_the_class_with_that_reason_and_leaves_it_open()
+    {
+        var big = new string('x', 3_000_000);
+        await school.Put(school.Lead, "Papers", "big.txt", big);
+        using var server = RealServer.Start(school.Folder, smallDisk: 4);
+        await Close(server);
+
+        await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Failed");
+
+        Ask<string>("SELECT state FROM class").ShouldBe("Open");
+        Ask<string>("SELECT reason FROM run_class").ShouldContain("disk is full");
+    }
+
+    [Fact]
+    public async Task A_clean_stop_ends_well_and_the_health_page_names_the_school()
+    {
+        using var server = RealServer.Start(school.Folder);
+        using (var http = server.Nobody()) (await http.GetStringAsync("/health")).ShouldContain("\"Tiny\"");
+
+        server.Terminate().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task Logs_are_lines_of_JSON_with_the_address_and_the_status()
+    {
+        using (var server = RealServer.Start(school.Folder))
+        {
+            using var http = await server.As("lead");
+            await http.GetAsync("/api/board");
+            server.Terminate();
+        }
+        var lines = Directory.GetFiles(Path.Combine(school.Folder, "logs")).SelectMany(File.ReadAllLines).ToList();
+
+        lines.ShouldAllBe(l => System.Text.Json.JsonDocument.Parse(l, default).RootElement.ValueKind == System.Text.Json.JsonValueKind.Object);
+        lines.ShouldContain(l => l.Contains("\"RequestPath\":\"/api/board\"") && l.Contains("\"StatusCode\":200"));
+        lines.ShouldNotContain(l => l.Contains(TinySchool.Password));
+    }
+
+    public void Dispose() => school.Dispose();
+}

@@ -1,0 +1,122 @@
+using System.Diagnostics;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+using System.Runtime.InteropServices;
+using System.Text.Json;
+
+namespace SpringLoft.Server.Tests;
+
+/// <summary>The real program as a process of its own, on a real folder and a real port.</summary>
+internal sealed class RealServer : IDisposable
+{
+    private readonly Process process;
+    private readonly Task<string> said;
+
+    private RealServer(Process process, Uri address)
+    {
+        this.process = process;
+        said = process.StandardOutput.ReadToEndAsync();
+        Address = address;
+    }
+
+    internal Uri Address { get; }
+
+    /// <summary>Starts the program on a data folder and waits until it answers.</summary>
+    /// <param name="haltAt">A point of a run at which it stands still.</param>
+    /// <param name="smallDisk">Megabytes; the file store, with what is in it, is then on a disk of that size, in a mount that only the process sees.</param>
+    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null)
+    {
+        var port = FreePort();
+        var address = new Uri($"http://127.0.0.1:{port}");
+        var program = Path.Combine(AppContext.BaseDirectory, "SpringLoft.Server.dll");
+        var start = smallDisk is { } mb
+            ? new ProcessStartInfo("unshare", ["-rm", "sh", "-c", $"cp -a '{data}/files' '{data}/aside' && mount -t tmpfs -o size={mb}m tmpfs '{data}/files' && cp -a '{data}/aside/.' '{data}/files' && exec dotnet '{program}' --urls {address}"])
+            : new ProcessStartInfo("dotnet", [program, "--urls", address.ToString()]);
+        start.RedirectStandardOutput = true;
+        start.Environment["SPRING_LOFT_DATA"] = data;
+        if (haltAt is not null) start.Environment["SPRING_LOFT_HALT_AT"] = haltAt;
+        var server = new RealServer(Process.Start(start)!, address);
+        try { server.WaitUntilUp().Wait(); }
+        catch
+        {
+            server.Dispose();
+            throw;
+        }
+        return server;
+    }
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    private async Task WaitUntilUp()
+    {
+        using var http = new HttpClient { BaseAddress = Address };
+        for (var i = 0; i < 300; i++)
+        {
+            if (process.HasExited) throw new InvalidOperationException($"The server ended at once: {await said}");
+            try
+            {
+                if ((await http.GetAsync("/health")).IsSuccessStatusCode) return;
+            }
+            catch (HttpRequestException) { }
+            await Task.Delay(100);
+        }
+        throw new TimeoutException("The server did not answer within 30 s.");
+    }
+
+    /// <summary>A client without a sign-in.</summary>
+    internal HttpClient Nobody() => new(new HttpClientHandler { UseCookies = true }) { BaseAddress = Address };
+
+    /// <summary>A client signed in.</summary>
+    internal async Task<HttpClient> As(string userName, string password = TinySchool.Password)
+    {
+        var http = Nobody();
+        var answer = await http.PostAsJsonAsync("/api/sign-in", new { userName, password });
+        answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+        return http;
+    }
+
+    /// <summary>Memory that the process has used at its highest, in bytes.</summary>
+    internal long PeakMemory() =>
+        long.Parse(File.ReadLines($"/proc/{process.Id}/status").First(l => l.StartsWith("VmHWM:")).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], System.Globalization.CultureInfo.InvariantCulture) * 1024;
+
+    /// <summary>Ends the process as kill -9 does.</summary>
+    internal void Kill()
+    {
+        process.Kill(entireProcessTree: true);
+        process.WaitForExit();
+    }
+
+    /// <summary>Asks the process to end, as a service manager does, and gives its exit code.</summary>
+    internal int Terminate()
+    {
+        const int sigterm = 15;
+        Send(process.Id, sigterm).ShouldBe(0);
+        process.WaitForExit(30_000).ShouldBeTrue();
+        return process.ExitCode;
+    }
+
+    public void Dispose()
+    {
+        if (!process.HasExited) Kill();
+        process.Dispose();
+    }
+
+    [DllImport("libc", EntryPoint = "kill")]
+    private static extern int Send(int pid, int signal);
+}
+
+/// <summary>Answers read as tests need them.</summary>
+internal static class Answers
+{
+    internal static async Task<JsonElement> Json(this HttpResponseMessage answer) =>
+        JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement;
+
+    /// <summary>The stable code of an explained error; empty for anything else.</summary>
+    internal static async Task<string> Code(this HttpResponseMessage answer) =>
+        answer.Content.Headers.ContentType?.MediaType == "application/problem+json" && (await answer.Json()).TryGetProperty("code", out var code) ? code.GetString()! : "";
+}

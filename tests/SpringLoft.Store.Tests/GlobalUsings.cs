@@ -1,0 +1,2 @@
+global using NodaTime;
+global using SpringLoft.Tests.Shared;
