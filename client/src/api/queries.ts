@@ -13,6 +13,9 @@ export const useSchool = () =>
 export const useBoard = (year?: number) =>
   useQuery({
     queryKey: ["board", year ?? null],
+    // While a class is closing, its cell moves by itself.
+    refetchInterval: (q) =>
+      q.state.data?.rows.some((r) => r.cells.close.state === "Underway") ? 1000 : false,
     queryFn: () => take(api.GET("/api/board", { params: { query: year === undefined ? {} : { year } } })),
   });
 

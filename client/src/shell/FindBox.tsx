@@ -104,9 +104,15 @@ export function FindBox({ me }: { me: Schemas["Me"] }) {
               e.preventDefault();
             }}
           />
-          <List dense aria-label="Found">
+          <List dense component="div" role="listbox" aria-label="Found">
             {found.map((f, i) => (
-              <ListItemButton key={f.to} selected={i === at} onClick={() => pick(f)}>
+              <ListItemButton
+                key={f.to}
+                role="option"
+                aria-selected={i === at}
+                selected={i === at}
+                onClick={() => pick(f)}
+              >
                 <ListItemText primary={f.name} secondary={f.what} />
               </ListItemButton>
             ))}

@@ -1,5 +1,4 @@
 import Box from "@mui/material/Box";
-import Tooltip from "@mui/material/Tooltip";
 import type { Schemas } from "../api/client";
 import { dayOf, sayDay } from "../parts/words";
 
@@ -22,27 +21,24 @@ export function YearStrip({ year, today }: { year: Schemas["YearView"]; today: s
   return (
     <Box sx={{ position: "relative", height: 38 }} role="img" aria-label={said}>
       {year.weeks.map((w, i) => (
-        <Tooltip
+        <Box
           key={w.starts}
           title={w.number ? `School week ${w.number}, ${w.schoolDays} school days` : "No school"}
-        >
-          <Box
-            sx={(t) => ({
-              position: "absolute",
-              left: x(i),
-              width,
-              top: 4,
-              height: 14,
-              borderLeft: w.number ? "1px solid" : "none",
-              borderColor: "text.secondary",
-              bgcolor: w.term == null ? "transparent" : tints[w.term % 3],
-              ...t.applyStyles("dark", {
-                backgroundColor: w.term == null ? "transparent" : tintsDark[w.term % 3],
-              }),
-              ...(w.number ? {} : { borderBottom: "1px dotted", borderBottomColor: "text.secondary" }),
-            })}
-          />
-        </Tooltip>
+          sx={(t) => ({
+            position: "absolute",
+            left: x(i),
+            width,
+            top: 4,
+            height: 14,
+            borderLeft: w.number ? "1px solid" : "none",
+            borderColor: "text.secondary",
+            bgcolor: w.term == null ? "transparent" : tints[w.term % 3],
+            ...t.applyStyles("dark", {
+              backgroundColor: w.term == null ? "transparent" : tintsDark[w.term % 3],
+            }),
+            ...(w.number ? {} : { borderBottom: "1px dotted", borderBottomColor: "text.secondary" }),
+          })}
+        />
       ))}
       {year.weeks.map((w, i) =>
         (w.number === 1 || (w.number ?? 1) % 10 === 0) &&

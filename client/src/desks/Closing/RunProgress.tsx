@@ -43,13 +43,17 @@ export function RunProgress({ classId, runId }: { classId: number; runId: number
     events.onmessage = (e) => {
       const view = JSON.parse(e.data as string) as Schemas["RunView"];
       queries.setQueryData(["run", classId, runId], view);
-      if (view.state !== "Working") {
-        events.close();
-        void queries.invalidateQueries();
-      }
+      if (view.state !== "Working") events.close();
     };
     return () => events.close();
   }, [going, classId, runId, queries]);
+  // A quick run may be over before it is first looked at: what the desk says beside it is read anew either way.
+  const over = run.data !== undefined && !going;
+  useEffect(() => {
+    if (!over) return;
+    for (const part of ["head", "closing", "board", "loft"])
+      void queries.invalidateQueries({ queryKey: [part] });
+  }, [over, queries]);
   const mine = run.data?.classes.find((k) => k.id === classId);
   return (
     <Box component="section" aria-label="Closing run" sx={{ maxWidth: 720 }}>

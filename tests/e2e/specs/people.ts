@@ -1,0 +1,27 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Browser, type Page } from "@playwright/test";
+
+export const staffPassword = "harbour-kiln-seven";
+
+/** A browser of one's own, signed in. */
+export async function signedIn(browser: Browser, userName: string, password = staffPassword): Promise<Page> {
+  const page = await (await browser.newContext({ reducedMotion: "reduce" })).newPage();
+  // Nothing may go wrong on the page without a test saying so.
+  page.on("pageerror", (e) => {
+    throw new Error(`On ${page.url()}: ${e.message}`);
+  });
+  await page.goto("/");
+  await page.getByLabel("User name").fill(userName);
+  await page.getByLabel("Password").fill(password);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("heading", { name: "Sign in to Spring Loft" })).toBeHidden();
+  return page;
+}
+
+/** No violation of WCAG 2.2 AA that axe can find on the view as it stands. */
+export async function isAccessible(page: Page, view: string) {
+  await page.waitForLoadState("networkidle");
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]).analyze();
+  const said = violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary ?? ""}`));
+  expect(said, `accessibility of ${view}`).toEqual([]);
+}
