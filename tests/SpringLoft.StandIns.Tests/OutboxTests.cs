@@ -20,7 +20,7 @@ public class OutboxTests
         letters.Count.ShouldBe(2);
         letters[0].Subject.ShouldBe("Clay 6B · 2026–27 is in the loft");
         letters[0].To.ToString().ShouldContain("oisin@skerrypoint.invalid");
-        letters[0].TextBody!.ReplaceLineEndings("\n").ShouldBe("It was closed.\nAll is well.");
+        letters[0].TextBody!.ReplaceLineEndings("\n").TrimEnd().ShouldBe("It was closed.\nAll is well.");
         letters[0].Date.UtcDateTime.ShouldBe(new DateTime(2027, 6, 22, 12, 0, 0, DateTimeKind.Utc));
     }
 }

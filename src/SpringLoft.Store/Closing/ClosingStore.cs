@@ -34,29 +34,31 @@ public static class ClosingStore
         """
         WITH k AS MATERIALIZED (SELECT id FROM class WHERE year_id = @year AND (@only IS NULL OR id = @only)),
         m AS (SELECT class_id, count(*) AS students FROM member WHERE class_id IN (SELECT id FROM k) AND role = 'Student' AND left_at IS NULL GROUP BY class_id),
-        f AS (
-          SELECT d.class_id, count(*) AS folders,
-            sum(d.plan_key IS NOT NULL AND (d.student_id IS NULL OR g.left_at IS NULL)) AS plan_folders,
-            count(DISTINCT CASE WHEN d.student_id IS NOT NULL AND g.person_id IS NOT NULL AND g.left_at IS NULL THEN d.student_id END) AS own_folders
-          FROM folder d LEFT JOIN member g ON g.class_id = d.class_id AND g.person_id = d.student_id AND d.student_id IS NOT NULL
-          WHERE d.class_id IN (SELECT id FROM k) AND d.binned_at IS NULL GROUP BY d.class_id),
+        f AS (SELECT class_id, count(*) AS folders, count(plan_key) AS plan_folders, count(DISTINCT student_id) AS own_folders
+          FROM folder WHERE class_id IN (SELECT id FROM k) AND binned_at IS NULL GROUP BY class_id),
+        -- Folders of students who left stand on, but the plan no longer asks for them, nor for what is in them.
+        g AS (
+          SELECT m.class_id, count(DISTINCT d.student_id) AS own_folders,
+            sum((d.plan_key IS NOT NULL) + (SELECT count(*) FROM folder s WHERE s.class_id = d.class_id AND s.binned_at IS NULL AND s.plan_key > d.plan_key || '/' AND s.plan_key < d.plan_key || '0')) AS plan_folders
+          FROM member m JOIN folder d ON d.class_id = m.class_id AND d.student_id = m.person_id AND d.binned_at IS NULL
+          WHERE m.class_id IN (SELECT id FROM k) AND m.left_at IS NOT NULL GROUP BY m.class_id),
         a AS (SELECT class_id, count(*) AS assignments, sum(published_at IS NULL) AS draft_assignments
           FROM assignment WHERE class_id IN (SELECT id FROM k) AND binned_at IS NULL GROUP BY class_id),
         w AS (
-          SELECT class_id, sum(state = 'HandedIn' AND score IS NOT NULL) AS held_marked, sum(state = 'HandedIn' AND score IS NULL) AS held_unmarked,
-            sum(state = 'Returned') AS returned, sum(state = 'Working') AS unsent
-          FROM work WHERE class_id IN (SELECT id FROM k) GROUP BY class_id),
+          SELECT class_id, sum(CASE state WHEN 'HandedIn' THEN marked END) AS held_marked, sum(CASE state WHEN 'HandedIn' THEN pieces - marked END) AS held_unmarked,
+            sum(CASE state WHEN 'Returned' THEN pieces END) AS returned, sum(CASE state WHEN 'Working' THEN pieces END) AS unsent
+          FROM (SELECT class_id, state, count(*) AS pieces, count(score) AS marked FROM work WHERE class_id IN (SELECT id FROM k) GROUP BY class_id, state) GROUP BY class_id),
         u AS (
           SELECT i.class_id, count(*) AS unfiled FROM item i
           WHERE i.class_id IN (SELECT id FROM k) AND i.binned_at IS NULL
             AND NOT EXISTS (SELECT 1 FROM filing x JOIN folder d ON d.id = x.folder_id WHERE x.item_id = i.id AND d.binned_at IS NULL) GROUP BY i.class_id),
         r AS (SELECT DISTINCT class_id FROM run_class WHERE state IN ('Waiting', 'Working')),
         n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL GROUP BY rolled_from)
-        SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) AS plan_folders,
-          ifnull(f.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,
+        SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
+          ifnull(f.own_folders, 0) - ifnull(g.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,
           ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
           ifnull(u.unfiled, 0) AS unfiled, r.class_id IS NOT NULL AS run_going, n.next_year
-        FROM k LEFT JOIN m ON m.class_id = k.id LEFT JOIN f ON f.class_id = k.id LEFT JOIN a ON a.class_id = k.id LEFT JOIN w ON w.class_id = k.id
+        FROM k LEFT JOIN m ON m.class_id = k.id LEFT JOIN f ON f.class_id = k.id LEFT JOIN g ON g.class_id = k.id LEFT JOIN a ON a.class_id = k.id LEFT JOIN w ON w.class_id = k.id
           LEFT JOIN u ON u.class_id = k.id LEFT JOIN r ON r.class_id = k.id LEFT JOIN n ON n.rolled_from = k.id
         """, new { year, only }).ToDictionary(x => x.ClassId);
 }

@@ -48,6 +48,21 @@ public class YearBoardTests : SchoolTest
     }
 
     [Fact]
+    public void Folders_of_a_student_who_left_are_neither_asked_for_nor_counted()
+    {
+        // By unit gives each student a folder with two folders in it.
+        var id = school.Making.Make(school.Lead, school.New("Glass", plan: "By unit"));
+        school.Roster.Enroll(school.Lead, id, [school.Umi.Id, school.Rúna.Id], ClassRole.Student);
+        school.Roster.Remove(school.Lead, id, school.Umi.Id);
+
+        var row = new YearBoard(school.Premises).See(school.Coordinator, null).Rows.First(r => r.Id == id);
+
+        var own = school.Workspace.See(school.Lead, id).Folders.Count;
+        row.Cells.Folders.Text.ShouldBe($"{own - 3} of {own - 3}");
+        row.Cells.Roster.Text.ShouldBe("1");
+    }
+
+    [Fact]
     public void The_year_line_knows_the_week_and_the_days_left()
     {
         var line = new YearLine(school.Premises).See();
