@@ -8,7 +8,7 @@ CLIENT_SOURCES := $(shell find client/src client/public -type f -not -name opena
 DEMO_DATA ?= $(CURDIR)/data/demo
 TODAY ?= 2027-06-07
 
-.PHONY: demo build test check bench clean
+.PHONY: demo build test check bench screenshots clean
 
 demo: build
 	SPRING_LOFT_DATA="$${SPRING_LOFT_DATA:-$(DEMO_DATA)}" $(OUT)/SpringLoft.Server --demo --today $(TODAY) $(ARGS)
@@ -54,6 +54,9 @@ check: build
 
 bench: build $(STAMPS)/tools
 	bash bench/run-all.sh
+
+screenshots: build $(STAMPS)/tools $(STAMPS)/e2e-packages
+	cd tests/e2e && node take-screenshots.mjs
 
 clean:
 	rm -rf $(OUT) $(STAMPS) client/dist data/demo

@@ -110,6 +110,22 @@ export const theme = createTheme({
       },
     },
     MuiLink: { defaultProps: { underline: "always" }, styleOverrides: { root: { textUnderlineOffset: 3 } } },
+    MuiAutocomplete: {
+      styleOverrides: {
+        paper: {
+          border: "1px solid var(--mui-palette-divider)",
+          backgroundColor: "var(--mui-palette-background-paper)",
+        },
+      },
+    },
+    MuiMenu: {
+      styleOverrides: {
+        paper: {
+          border: "1px solid var(--mui-palette-divider)",
+          backgroundColor: "var(--mui-palette-background-paper)",
+        },
+      },
+    },
     MuiDialog: {
       styleOverrides: {
         paper: {

@@ -224,6 +224,7 @@ test("the teacher sees who has handed in, downloads, marks, comments and returns
 test("two windows of one teacher: what was changed meanwhile is told, not overwritten", async ({ browser }) => {
   // The student hands in again, so that there is something to mark.
   const piece = student.getByRole("region", { name: "Pinch pot" });
+  await piece.getByRole("button", { name: "Work on it again" }).click();
   await piece.getByRole("button", { name: "Hand in again" }).click();
   await expect(piece.getByText("handed in: your teacher holds it")).toBeVisible();
   const other = await signedIn(browser, "oisin");

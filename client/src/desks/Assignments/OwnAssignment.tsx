@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useState } from "react";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { DropFiles } from "../../parts/DropFiles";
@@ -39,6 +40,10 @@ export function OwnAssignment({
   const own = a.own;
   const held = own?.heldBy === "Teacher";
   const files = own?.files ?? [];
+  // What came back is left in peace unless the student goes at it once more.
+  const [again, setAgain] = useState(false);
+  const returned = own?.state === "Returned";
+  const working = !shut && !held && (!returned || again);
   return (
     <Box
       component="section"
@@ -71,7 +76,7 @@ export function OwnAssignment({
           <Typography variant="caption" sx={{ color: "text.secondary" }}>
             {sayBytes(f.size)}
           </Typography>
-          {!held && !shut && (
+          {working && (
             <Button color="inherit" onClick={() => remove.mutate(f.id)} aria-label={`Take out ${f.name}`}>
               Take out
             </Button>
@@ -91,7 +96,7 @@ export function OwnAssignment({
         </Typography>
       ))}
       <Problem error={handIn.error ?? takeBack.error ?? remove.error} />
-      {!shut && !held && (
+      {working && (
         <DropFiles
           to={`/api/classes/${classId}/assignments/${a.id}/own-work/files`}
           label={`Add files to ${a.title}…`}
@@ -103,13 +108,17 @@ export function OwnAssignment({
             <Button variant="outlined" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
               Take it back
             </Button>
-          ) : (
+          ) : working ? (
             <Button
               variant="contained"
               disabled={files.length === 0 || handIn.isPending}
               onClick={() => handIn.mutate()}
             >
-              {own?.state === "Returned" ? "Hand in again" : "Hand in"}
+              {returned ? "Hand in again" : "Hand in"}
+            </Button>
+          ) : (
+            <Button variant="outlined" onClick={() => setAgain(true)}>
+              Work on it again
             </Button>
           )}
           {held && own.handedInAt && (

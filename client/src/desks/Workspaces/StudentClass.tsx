@@ -8,12 +8,13 @@ import Typography from "@mui/material/Typography";
 import { useMemo } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useWorkspace } from "../../api/queries";
+import { useSchool, useWorkspace } from "../../api/queries";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { DropFiles, ItemName } from "../../parts/DropFiles";
 import { FolderTree } from "../../parts/FolderTree";
 import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
 import { count, rightWords, sayDay, sayMoment } from "../../parts/words";
 import { OwnAssignment } from "../Assignments/OwnAssignment";
 
@@ -73,6 +74,7 @@ export function StudentClass() {
 }
 
 function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: number) => void }) {
+  const today = useSchool().data?.today;
   const waiting = w.assignments.filter((a) => !a.own || a.own.state === "Working");
   return (
     <>
@@ -88,7 +90,12 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
               <Link component="button" onClick={() => a.folders[0] !== undefined && onFolder(a.folders[0])}>
                 {a.title}
               </Link>
-              {a.dueOn && `, due ${sayDay(a.dueOn)}`}
+              {a.dueOn &&
+                (today && a.dueOn < today ? (
+                  <StateMark mark="attention">was due {sayDay(a.dueOn)}</StateMark>
+                ) : (
+                  `, due ${sayDay(a.dueOn)}`
+                ))}
             </Typography>
           ))}
         </>
@@ -117,7 +124,11 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
 
 function FolderContent({ w, folder }: { w: Schemas["WorkspaceView"]; folder: Schemas["FolderView"] }) {
   const items = w.items.filter((i) => i.folders.includes(folder.id));
-  const assignments = w.assignments.filter((a) => a.folders.includes(folder.id));
+  // What is still to be done stands first, what came back last.
+  const order = { Working: 0, HandedIn: 1, Returned: 2 };
+  const assignments = w.assignments
+    .filter((a) => a.folders.includes(folder.id))
+    .sort((a, b) => order[a.own?.state ?? "Working"] - order[b.own?.state ?? "Working"]);
   const mayAdd = folder.right === "Add" || folder.right === "Edit";
   const list = items.length > 0 && (
     <Table aria-label={`In ${folder.name}`}>

@@ -1,0 +1,87 @@
+// Takes the pictures of docs/screenshots from a demo school that is made for it. Run by `make screenshots`.
+import { spawn } from "node:child_process";
+import { existsSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+import { chromium } from "@playwright/test";
+
+const base = "http://127.0.0.1:5098";
+const to = resolve(import.meta.dirname, "../../docs/screenshots");
+const data = mkdtempSync(join(tmpdir(), "spring-loft-pictures-"));
+const server = spawn(resolve(import.meta.dirname, "../../build/SpringLoft.Server"), ["--demo", "--today", "2027-06-07", "--urls", base], {
+  env: { ...process.env, SPRING_LOFT_DATA: data },
+  stdio: "ignore",
+});
+const browser = await chromium.launch({
+  executablePath: ["/usr/bin/chromium", "/usr/bin/chromium-browser"].find(existsSync),
+  args: ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"],
+});
+
+async function signedIn(userName, password, colorScheme = "light") {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: "en-GB", colorScheme, reducedMotion: "reduce" });
+  const page = await context.newPage();
+  await page.goto(base);
+  await page.getByLabel("User name").fill(userName);
+  await page.getByLabel("Password").fill(password);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.getByRole("heading", { name: "Sign in" }).waitFor({ state: "hidden" });
+  return page;
+}
+
+async function picture(page, name, path, act) {
+  if (path) await page.goto(base + path);
+  await page.waitForLoadState("networkidle");
+  if (act) await act(page);
+  await page.waitForLoadState("networkidle");
+  // The address changes in a transition of its own; the picture waits for it.
+  await page.waitForTimeout(400);
+  await page.waitForLoadState("networkidle");
+  await page.screenshot({ path: join(to, `${name}.png`) });
+}
+
+try {
+  for (let i = 0; i < 200; i++) {
+    if (await fetch(`${base}/health`).then((r) => r.ok, () => false)) break;
+    await new Promise((done) => setTimeout(done, 200));
+  }
+  const wren = await signedIn("wren", "harbour-kiln-seven");
+  const classOf = async (name) => wren.locator("tr[data-id]", { hasText: name }).first().getAttribute("data-id");
+  const [boat, clay, garden] = [await classOf("Boatbuilding 6B"), await classOf("Clay and Glass 9B"), await classOf("Market Garden 7C")];
+  await picture(wren, "year-board", null, async (p) => {
+    await p.getByLabel("Tick Market Garden 6B").check();
+    await p.getByLabel("Tick Tides and Weather 7C").check();
+    await p.getByLabel("Tick Clay and Glass 9B").check();
+  });
+  await picture(wren, "plan-desk", `/plan?plan=3&class=${boat}`);
+  await picture(wren, "make-class", "/set-up", async (p) => {
+    await p.getByLabel("Course").fill("Wayfinding");
+    await p.getByLabel("Section").fill("7B");
+    await p.getByLabel("Period").fill("4");
+    await p.getByLabel("Folder plan").click();
+    await p.getByRole("option", { name: "By day" }).click();
+  });
+  await picture(wren, "set-up-desk", `/classes/${boat}/set-up`, (p) => p.getByRole("treeitem", { name: "Units" }).click());
+  await picture(wren, "roster-desk", `/classes/${boat}/enroll`, async (p) => {
+    await p.getByLabel("Students, by the first letters").pressSequentially("hal", { delay: 60 });
+    await p.getByRole("option").first().waitFor();
+  });
+  await picture(wren, "returns-desk", `/classes/${clay}/work`, (p) => p.getByRole("button", { name: /held by the teacher/ }).first().click());
+  await picture(wren, "closing-desk", `/classes/${garden}/close`);
+  await picture(wren, "loft", "/loft");
+  await picture(wren, "roll-over-desk", `/classes/${clay}/roll-over`);
+  await picture(await signedIn("wren", "harbour-kiln-seven", "dark"), "year-board-dark", "/?show=blocked");
+  const student = await signedIn("s1001", "tide-pool-lantern");
+  await student.getByLabel("Password from your slip").fill("tide-pool-lantern");
+  await student.getByLabel("New password", { exact: true }).fill("blue-otter-walks");
+  await student.getByLabel("New password again").fill("blue-otter-walks");
+  await student.getByRole("button", { name: "Set new password" }).click();
+  await student.getByRole("link", { name: /Tides and Weather/ }).first().click();
+  await picture(student, "student-class", null, async (p) => {
+    await p.getByRole("button", { name: "Sea temperature graph" }).click();
+  });
+} finally {
+  await browser.close();
+  server.kill();
+  await new Promise((done) => server.on("exit", done));
+  rmSync(data, { recursive: true });
+}
