@@ -15,6 +15,7 @@ import { MakeClass } from "./desks/Workspaces/MakeClass";
 import { MyClasses } from "./desks/Workspaces/MyClasses";
 import { StudentClass } from "./desks/Workspaces/StudentClass";
 import { WorkspaceDesk } from "./desks/Workspaces/WorkspaceDesk";
+import { YearDesk } from "./desks/Years/YearDesk";
 import { YearBoard } from "./desks/Years/YearBoard";
 import { Desk, Empty } from "./parts/Desk";
 import { KeysProvider } from "./parts/keys";
@@ -43,7 +44,10 @@ export function App() {
           {staff ? (
             <>
               <Route path="/" element={<YearBoard me={me.data} />} />
-              <Route path="/plan" element={<PlanDesk />} />
+              <Route path="/plan" element={<PlanDesk me={me.data} />} />
+              {me.data.role === "Coordinator" && (
+                <Route path="/plan/years" element={<YearDesk me={me.data} />} />
+              )}
               <Route path="/set-up" element={<MakeClass me={me.data} />} />
               <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
               <Route path="/work" element={<YearBoard me={me.data} season="work" />} />

@@ -66,8 +66,15 @@ public static class BigSchool
         var section = (i / DemoCourses.All.Length + 1).ToString(CultureInfo.InvariantCulture);
         var id = ClassStore.Add(c, new ClassRow
         {
-            YearId = year, CourseId = o.Id, Section = section, Period = "1", Name = ClassName.Preview(ClassName.DefaultPattern, new(course.Name, section, "1", null, "2026–27"), []).Name,
-            TeacherShown = "Teacher", PlanId = plan, PlanVersion = 1, MadeAt = at,
+            YearId = year,
+            CourseId = o.Id,
+            Section = section,
+            Period = "1",
+            Name = ClassName.Preview(ClassName.DefaultPattern, new(course.Name, section, "1", null, "2026–27"), []).Name,
+            TeacherShown = "Teacher",
+            PlanId = plan,
+            PlanVersion = 1,
+            MadeAt = at,
         });
         RosterStore.Put(c, id, lead, ClassRole.Lead, at);
         var roster = Enumerable.Range(0, size.StudentsInClass).Select(n => students[((i * 17) + n) % students.Count]).Distinct().ToList();

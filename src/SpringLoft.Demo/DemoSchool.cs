@@ -59,7 +59,11 @@ public static class DemoSchool
     {
         SchoolStore.Set(c, new SchoolRow
         {
-            Name = "Skerry Point School", Zone = "Etc/UTC", ClassNamePattern = ClassName.DefaultPattern, UploadLimitBytes = 2L * 1024 * 1024 * 1024, IsDemo = true,
+            Name = "Skerry Point School",
+            Zone = "Etc/UTC",
+            ClassNamePattern = ClassName.DefaultPattern,
+            UploadLimitBytes = 2L * 1024 * 1024 * 1024,
+            IsDemo = true,
         });
         foreach (var year in DemoCalendar.Years) YearStore.Add(c, year);
         foreach (var plan in ShippedPlans.All) PlanStore.Add(c, plan, premises.Clock.Now);

@@ -75,7 +75,10 @@ internal sealed class DemoWork(Premises premises)
             if (i % 6 == 2 && !held) WorkStore.AddComment(c, row.Id, lead.Id, "Good care taken. Look again at the second part.", handed + Duration.FromDays(2));
             WorkStore.Save(c, row with
             {
-                State = held ? WorkState.HandedIn : WorkState.Returned, Score = marked ? score : null, HandedInAt = handed, ReturnedAt = held ? null : handed + Duration.FromDays(4),
+                State = held ? WorkState.HandedIn : WorkState.Returned,
+                Score = marked ? score : null,
+                HandedInAt = handed,
+                ReturnedAt = held ? null : handed + Duration.FromDays(4),
             });
         }
     }

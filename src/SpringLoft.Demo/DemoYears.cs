@@ -90,7 +90,15 @@ internal sealed class DemoYears(Premises premises, ClosingRunner runner, DemoPeo
             var name = ClassName.Preview(ClassName.DefaultPattern, new(course.Name, label, period, null, year.Year.Label), []).Name;
             var id = ClassStore.Add(c, new ClassRow
             {
-                YearId = year.Id, CourseId = o.Id, Section = label, Period = period, Name = name, TeacherShown = $"{lead.Name.Display}", PlanId = plan.Id, PlanVersion = plan.Version, MadeAt = made,
+                YearId = year.Id,
+                CourseId = o.Id,
+                Section = label,
+                Period = period,
+                Name = name,
+                TeacherShown = $"{lead.Name.Display}",
+                PlanId = plan.Id,
+                PlanVersion = plan.Version,
+                MadeAt = made,
             });
             RosterStore.Put(c, id, lead.Id, ClassRole.Lead, made);
             if (index % 3 != 1) RosterStore.Put(c, id, people.Others[index % people.Others.Count].Id, ClassRole.CoTeacher, made);

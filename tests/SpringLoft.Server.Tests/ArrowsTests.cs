@@ -8,8 +8,13 @@ public class ArrowsTests
 {
     private static readonly Dictionary<string, Assembly> Rooms = new()
     {
-        ["Core"] = typeof(Core.Refusal).Assembly, ["Formats"] = typeof(Formats.Bags.BagWriter).Assembly, ["Store"] = typeof(Store.Database).Assembly,
-        ["App"] = typeof(App.Premises).Assembly, ["StandIns"] = typeof(StandIns.Outbox).Assembly, ["Demo"] = typeof(Demo.DemoSchool).Assembly, ["Server"] = typeof(Program).Assembly,
+        ["Core"] = typeof(Core.Refusal).Assembly,
+        ["Formats"] = typeof(Formats.Bags.BagWriter).Assembly,
+        ["Store"] = typeof(Store.Database).Assembly,
+        ["App"] = typeof(App.Premises).Assembly,
+        ["StandIns"] = typeof(StandIns.Outbox).Assembly,
+        ["Demo"] = typeof(Demo.DemoSchool).Assembly,
+        ["Server"] = typeof(Program).Assembly,
     };
 
     [Theory]

@@ -116,6 +116,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["years"];
+        put?: never;
+        post: operations["addYear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/years/next-draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["nextYearDraft"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/years/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewYear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/years/{yearId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeYear"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/years/calendar-reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/years/{yearId}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["yearCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/audit": {
         parameters: {
             query?: never;
@@ -857,7 +953,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "LayDownYear" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         /** @enum {unknown} */
         AfterArchive: "View" | "Nothing";
         AlongLine: {
@@ -949,6 +1045,27 @@ export interface components {
             heldPieces: number;
             rows: components["schemas"]["BoardRow"][];
         };
+        CalendarEffects: {
+            /** Format: int32 */
+            weeksBefore: number;
+            /** Format: int32 */
+            weeksAfter: number;
+            /** Format: int32 */
+            schoolDaysBefore: number;
+            /** Format: int32 */
+            schoolDaysAfter: number;
+            weeks: components["schemas"]["WeekMove"][];
+            stranded: components["schemas"]["StrandedDate"][];
+        };
+        CalendarOffer: {
+            days: components["schemas"]["NamedDays"][];
+            leftOut: string[];
+        };
+        CalendarText: {
+            /** Format: int64 */
+            year: null | number;
+            text: null | string;
+        };
         CarriedFolder: {
             id: components["schemas"]["FolderId"];
             parent: null | components["schemas"]["FolderId"];
@@ -1032,6 +1149,11 @@ export interface components {
         DateBody: {
             today: components["schemas"]["LocalDate"];
         };
+        DayOffDraft: {
+            name: null | string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
+        };
         EnrollBody: {
             people: null | number[];
             role: components["schemas"]["ClassRole"];
@@ -1063,6 +1185,17 @@ export interface components {
         };
         /** @enum {unknown} */
         FindingLevel: "Ready" | "Attention" | "Blocks";
+        FolderEffect: {
+            plan: string;
+            /** Format: int32 */
+            classes: number;
+            /** Format: int32 */
+            adds: number;
+            /** Format: int32 */
+            stay: number;
+            /** Format: int32 */
+            renames: number;
+        };
         /** Format: int64 */
         FolderId: number;
         /** @enum {unknown} */
@@ -1090,6 +1223,8 @@ export interface components {
         HeldBy: "Student" | "Teacher";
         /** Format: date-time */
         Instant: string;
+        /** @enum {unknown} */
+        IsoDayOfWeek: "None" | "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
         /** Format: int64 */
         ItemId: number;
         ItemView: {
@@ -1154,6 +1289,12 @@ export interface components {
         NameChange: {
             was: string;
             why: string;
+        };
+        NamedDays: {
+            name: string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
+            kind: null | string;
         };
         NewAssignment: {
             title: null | string;
@@ -1398,12 +1539,19 @@ export interface components {
         Stands: "Once" | "EachTerm" | "EachSchoolWeek" | "EachSchoolDay" | "EachEntry" | "EachStudent";
         /** @enum {unknown} */
         StepState: "Waiting" | "Working" | "Done" | "Failed";
+        StrandedDate: {
+            class: components["schemas"]["ClassId"];
+            what: string;
+            on: components["schemas"]["LocalDate"];
+            why: string;
+        };
         /** Format: binary */
         Stream: string;
         StripWeek: {
             starts: components["schemas"]["LocalDate"];
             /** Format: int32 */
             number: null | number;
+            letter: null | string;
             /** Format: int32 */
             term: null | number;
             /** Format: int32 */
@@ -1420,6 +1568,12 @@ export interface components {
             teacherShown: null | string;
             /** Format: int32 */
             version: number;
+        };
+        TermDraft: {
+            id: null | components["schemas"]["TermId"];
+            name: null | string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
         };
         /** Format: int64 */
         TermId: number;
@@ -1452,6 +1606,22 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        WeekLabel: {
+            /** Format: int32 */
+            number: number;
+            letter: null | string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
+        };
+        /** @enum {unknown} */
+        WeekLetters: "None" | "ByTurns" | "AnewAfterHoliday";
+        WeekMove: {
+            starts: components["schemas"]["LocalDate"];
+            was: null | components["schemas"]["WeekLabel"];
+            will: null | components["schemas"]["WeekLabel"];
+        };
+        /** @enum {unknown} */
+        WeekNumbering: "Through" | "PerTerm";
         WorkFileView: {
             /** Format: int64 */
             id: number;
@@ -1492,8 +1662,36 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        YearBody: {
+            calendar: null | components["schemas"]["YearDraft"];
+            /** Format: int32 */
+            version: number;
+        };
+        YearDraft: {
+            label: null | string;
+            terms: null | components["schemas"]["TermDraft"][];
+            daysOff: null | components["schemas"]["DayOffDraft"][];
+            schoolWeekdays: null | components["schemas"]["IsoDayOfWeek"][];
+            firstWeekday: components["schemas"]["IsoDayOfWeek"];
+            numbering: components["schemas"]["WeekNumbering"];
+            letters: components["schemas"]["WeekLetters"];
+        };
         /** Format: int64 */
         YearId: number;
+        YearPreview: {
+            refusals: components["schemas"]["Refusal"][];
+            effects: null | components["schemas"]["CalendarEffects"];
+            folders: components["schemas"]["FolderEffect"][];
+            weeks: components["schemas"]["StripWeek"][];
+        };
+        YearSheet: {
+            id: components["schemas"]["YearId"];
+            /** Format: int32 */
+            version: number;
+            calendar: components["schemas"]["YearDraft"];
+            /** Format: int32 */
+            classes: number;
+        };
         YearView: {
             id: components["schemas"]["YearId"];
             label: string;
@@ -1714,6 +1912,229 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    years: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearSheet"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    nextYearDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearDraft"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewYear: {
+        parameters: {
+            query?: {
+                year?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                yearId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOffer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    yearCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                yearId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": components["schemas"]["Stream"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -146,7 +146,7 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
             : classId
               ? `/classes/${classId}/${s.path}`
               : `/${s.path}`;
-        const now = path === `/${s.path}` || path.endsWith(`/${s.path}`);
+        const now = path === `/${s.path}` || path.startsWith(`/${s.path}/`) || path.endsWith(`/${s.path}`);
         return (
           <Link
             key={s.path}

@@ -44,8 +44,16 @@ public sealed class RollingOver(Premises premises)
         var now = premises.Clock.Now;
         var made = ClassStore.Add(c, new ClassRow
         {
-            YearId = p.Year.Id, CourseId = p.Old.CourseId, Section = p.Section, Period = p.Period, Name = p.Name.Name, TeacherShown = p.Old.TeacherShown,
-            PlanId = p.Old.PlanId, PlanVersion = p.Old.PlanVersion, RolledFrom = id, MadeAt = now,
+            YearId = p.Year.Id,
+            CourseId = p.Old.CourseId,
+            Section = p.Section,
+            Period = p.Period,
+            Name = p.Name.Name,
+            TeacherShown = p.Old.TeacherShown,
+            PlanId = p.Old.PlanId,
+            PlanVersion = p.Old.PlanVersion,
+            RolledFrom = id,
+            MadeAt = now,
         });
         var lead = RosterStore.Members(c, id).FirstOrDefault(m => m.Role == ClassRole.Lead && m.LeftAt is null)?.PersonId ?? by.Id;
         RosterStore.Put(c, made, lead, ClassRole.Lead, now);

@@ -52,8 +52,16 @@ public sealed class MakingClass(Premises premises, PlanDesk plans)
             var plan = n.Plan is { } p ? PlanStore.Find(c, p) ?? throw Refusals.NotFound("folder plan") : null;
             var id = ClassStore.Add(c, new ClassRow
             {
-                YearId = n.Year, CourseId = course.Id, Section = Blank(n.Section), Period = Blank(n.Period), TermId = n.Term, Name = name.Name,
-                TeacherShown = Blank(n.TeacherShown) ?? by.Name, PlanId = plan?.Id, PlanVersion = plan?.Version, MadeAt = now,
+                YearId = n.Year,
+                CourseId = course.Id,
+                Section = Blank(n.Section),
+                Period = Blank(n.Period),
+                TermId = n.Term,
+                Name = name.Name,
+                TeacherShown = Blank(n.TeacherShown) ?? by.Name,
+                PlanId = plan?.Id,
+                PlanVersion = plan?.Version,
+                MadeAt = now,
             });
             RosterStore.Put(c, id, by.Id, ClassRole.Lead, now);
             var folders = Settings.Unfold(c, ClassStore.Find(c, id)!);

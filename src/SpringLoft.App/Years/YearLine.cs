@@ -7,7 +7,8 @@ namespace SpringLoft.App.Years;
 /// <summary>A calendar week of the strip.</summary>
 /// <param name="Number">The school week's number; null for a week without a school day.</param>
 /// <param name="Term">Which term it is in, 0 and up; null without a school day.</param>
-public sealed record StripWeek(LocalDate Starts, int? Number, int? Term, int SchoolDays);
+/// <param name="Letter">Of a two-week timetable; null without one.</param>
+public sealed record StripWeek(LocalDate Starts, int? Number, string? Letter, int? Term, int SchoolDays);
 
 /// <summary>A term, to be chosen.</summary>
 public sealed record TermView(TermId Id, string Name, LocalDate First, LocalDate Last);
@@ -48,11 +49,18 @@ public sealed class YearLine(Premises premises)
     private static YearView One(YearRow row, LocalDate today)
     {
         var year = row.Year;
+        var weeks = Strip(year);
+        var now = weeks.FirstOrDefault(w => w.Starts == SchoolWeeks.StartOfWeek(today, year.FirstWeekday));
+        return new(row.Id, year.Label, year.First, year.Last, [.. row.Terms.Select(t => new TermView(t.Id, t.Name, t.FirstDay, t.LastDay))], weeks, now?.Number, SchoolWeeks.DaysLeft(year, today));
+    }
+
+    /// <summary>Every calendar week of a year, school week or not.</summary>
+    internal static IReadOnlyList<StripWeek> Strip(SchoolYear year)
+    {
         var byStart = SchoolWeeks.Of(year).ToDictionary(w => w.Starts);
         var weeks = new List<StripWeek>();
         for (var d = SchoolWeeks.StartOfWeek(year.First, year.FirstWeekday); d <= year.Last; d = d.PlusWeeks(1))
-            weeks.Add(byStart.TryGetValue(d, out var w) ? new(d, w.Number, year.Terms.ToList().IndexOf(w.Term), w.Days.Count) : new(d, null, null, 0));
-        var now = byStart.GetValueOrDefault(SchoolWeeks.StartOfWeek(today, year.FirstWeekday));
-        return new(row.Id, year.Label, year.First, year.Last, [.. row.Terms.Select(t => new TermView(t.Id, t.Name, t.FirstDay, t.LastDay))], weeks, now?.Number, SchoolWeeks.DaysLeft(year, today));
+            weeks.Add(byStart.TryGetValue(d, out var w) ? new(d, w.Number, w.Letter, year.Terms.ToList().IndexOf(w.Term), w.Days.Count) : new(d, null, null, null, 0));
+        return weeks;
     }
 }

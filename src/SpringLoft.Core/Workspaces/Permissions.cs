@@ -21,6 +21,9 @@ public enum Act
     /// <summary>Read the audit trail.</summary>
     SeeAudit,
 
+    /// <summary>Lay down the school's years and how classes are named.</summary>
+    LayDownYear,
+
     /// <summary>Move the date that the demo believes in.</summary>
     MoveDate,
 
@@ -66,7 +69,7 @@ public static class Permissions
     {
         Act.OwnSignIn or Act.SeeOwnClasses => true,
         Act.SeeBoard or Act.SearchDirectory or Act.MakeClass => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate => role is SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear => role is SchoolRole.Coordinator,
         _ => false,
     };
 

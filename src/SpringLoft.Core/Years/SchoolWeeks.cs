@@ -6,7 +6,8 @@ namespace SpringLoft.Core.Years;
 /// <param name="Term">The term that its first school day lies in.</param>
 /// <param name="Starts">The first calendar day of the week, school day or not.</param>
 /// <param name="Days">Its school days in order, one at the least.</param>
-public sealed record SchoolWeek(int Number, int Ordinal, Term Term, LocalDate Starts, IReadOnlyList<LocalDate> Days)
+/// <param name="Letter">"A" or "B" of a two-week timetable; null without one.</param>
+public sealed record SchoolWeek(int Number, int Ordinal, Term Term, LocalDate Starts, IReadOnlyList<LocalDate> Days, string? Letter = null)
 {
     /// <summary>First and last school day, which label the week.</summary>
     public (LocalDate First, LocalDate Last) Label => (Days[0], Days[^1]);
@@ -28,6 +29,8 @@ public static class SchoolWeeks
         if (year.Terms.Count == 0) return weeks;
         var number = 0;
         Term? last = null;
+        var turn = 0;
+        LocalDate? before = null;
         for (var start = StartOfWeek(year.First, year.FirstWeekday); start <= year.Last; start = start.PlusWeeks(1))
         {
             var days = Enumerable.Range(0, 7).Select(start.PlusDays).Where(d => IsSchoolDay(year, d)).ToList();
@@ -35,7 +38,11 @@ public static class SchoolWeeks
             var term = year.Terms.First(t => t.First <= days[0] && days[0] <= t.Last);
             number = year.Numbering == WeekNumbering.PerTerm && term != last ? 1 : number + 1;
             last = term;
-            weeks.Add(new SchoolWeek(number, weeks.Count + 1, term, start, days));
+            // A holiday is a calendar week without a school day since the last one that had any.
+            if (year.Letters == WeekLetters.AnewAfterHoliday && before is { } b && b.PlusWeeks(1) < start) turn = 0;
+            before = start;
+            var letter = year.Letters == WeekLetters.None ? null : turn++ % 2 == 0 ? "A" : "B";
+            weeks.Add(new SchoolWeek(number, weeks.Count + 1, term, start, days, letter));
         }
         return weeks;
     }

@@ -22,8 +22,10 @@ internal static class FirstStart
         {
             SchoolStore.Set(c, new SchoolRow
             {
-                Name = setting("SPRING_LOFT_SCHOOL") ?? "Our school", Zone = setting("SPRING_LOFT_ZONE") ?? "Etc/UTC",
-                ClassNamePattern = ClassName.DefaultPattern, UploadLimitBytes = Api.Uploads.Most,
+                Name = setting("SPRING_LOFT_SCHOOL") ?? "Our school",
+                Zone = setting("SPRING_LOFT_ZONE") ?? "Etc/UTC",
+                ClassNamePattern = ClassName.DefaultPattern,
+                UploadLimitBytes = Api.Uploads.Most,
             });
             foreach (var plan in ShippedPlans.All) PlanStore.Add(c, plan, premises.Clock.Now);
             foreach (var year in StartingYears.From(premises.Clock.Today)) YearStore.Add(c, year);

@@ -5,10 +5,15 @@ using SpringLoft.App.Years;
 using SpringLoft.Core;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Server.Api;
+using SpringLoft.Server.Workspaces;
 
 namespace SpringLoft.Server.Years;
 
 internal sealed record DateBody(LocalDate Today);
+
+internal sealed record YearBody(YearDraft? Calendar, int Version);
+
+internal sealed record CalendarText(long? Year, string? Text);
 
 internal static class YearEndpoints
 {
@@ -24,6 +29,25 @@ internal static class YearEndpoints
             return TypedResults.NoContent();
         }).WithName("moveDate").Needs(Act.MoveDate);
 
+        api.MapGet("/years", (YearDesk desk) => desk.See()).WithName("years").Needs(Act.SeeBoard);
+        api.MapGet("/years/next-draft", (YearDesk desk) => desk.NextDraft()).WithName("nextYearDraft").Needs(Act.LayDownYear);
+        api.MapPost("/years/preview", (YearDraft body, long? year, YearDesk desk) => desk.Preview(Id(year), body)).WithName("previewYear").Needs(Act.LayDownYear);
+        api.MapPost("/years", (YearDraft body, Caller who, YearDesk desk) => new Made(desk.Add(who, body).Value)).WithName("addYear").Needs(Act.LayDownYear);
+        api.MapPut("/years/{yearId:long}", (long yearId, YearBody body, Caller who, YearDesk desk) =>
+        {
+            desk.Change(who, new(yearId), body.Version, body.Calendar ?? throw new RefusedException("missing", "The calendar is missing.", "Send it whole.", "calendar"));
+            return TypedResults.NoContent();
+        }).WithName("changeYear").Needs(Act.LayDownYear);
+        api.MapPost("/years/calendar-reading", (CalendarText body, YearDesk desk) => desk.ReadFile(Id(body.Year), body.Text ?? "")).WithName("readCalendar")
+            .WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(12 * 1024 * 1024)).Needs(Act.LayDownYear);
+        api.MapGet("/years/{yearId:long}/calendar.ics", (long yearId, YearDesk desk) =>
+        {
+            var (name, text) = desk.WriteFile(new(yearId));
+            return Results.File(System.Text.Encoding.UTF8.GetBytes(text), "text/calendar", name);
+        }).WithName("yearCalendar").Produces<Stream>(StatusCodes.Status200OK, "text/calendar").Needs(Act.SeeBoard);
+
         api.MapGet("/audit", (AuditTrail trail, long? before, long? classId) => trail.See(before, classId is { } k ? new ClassId(k) : null)).WithName("audit").Needs(Act.SeeAudit);
     }
+
+    private static YearId? Id(long? year) => year is { } y ? new YearId(y) : null;
 }

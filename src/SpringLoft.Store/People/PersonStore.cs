@@ -72,8 +72,16 @@ public static class PersonStore
         VALUES(@role, @Given, @Family, @givenKey, @familyKey, @Grade, @StudentNumber, @Email, @UserName, @Active) RETURNING id
         """, new
         {
-            role = p.Role.ToString(), p.Given, p.Family, givenKey = PersonName.SearchKey(p.Given), familyKey = PersonName.SearchKey(p.Family),
-            p.Grade, p.StudentNumber, p.Email, p.UserName, p.Active,
+            role = p.Role.ToString(),
+            p.Given,
+            p.Family,
+            givenKey = PersonName.SearchKey(p.Given),
+            familyKey = PersonName.SearchKey(p.Family),
+            p.Grade,
+            p.StudentNumber,
+            p.Email,
+            p.UserName,
+            p.Active,
         }));
 
     /// <summary>Sign-in details; null if the person has none.</summary>

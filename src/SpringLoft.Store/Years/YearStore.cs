@@ -3,7 +3,8 @@ using SpringLoft.Core.Years;
 namespace SpringLoft.Store.Years;
 
 /// <summary>A school year with its key.</summary>
-public sealed record YearRow(YearId Id, SchoolYear Year, IReadOnlyList<TermRow> Terms);
+/// <param name="Version">Counts changes, so that the later of two people is told.</param>
+public sealed record YearRow(YearId Id, SchoolYear Year, IReadOnlyList<TermRow> Terms, int Version);
 
 /// <summary>A term with its key.</summary>
 public sealed record TermRow
@@ -23,13 +24,13 @@ public static class YearStore
     {
         var terms = c.Query<TermRow>("SELECT id, year_id, name, first_day, last_day FROM term ORDER BY first_day").ToLookup(t => t.YearId);
         var off = c.Query<TermRow>("SELECT id, year_id, name, first_day, last_day FROM day_off ORDER BY first_day").ToLookup(t => t.YearId);
-        return [.. c.Query<Bare>("SELECT id, label, school_weekdays, first_weekday, numbering FROM school_year")
+        return [.. c.Query<Bare>("SELECT id, label, school_weekdays, first_weekday, numbering, letters, version FROM school_year")
             .Select(y => new YearRow(y.Id, new SchoolYear(
                 y.Label,
                 [.. terms[y.Id].Select(t => new Term(t.Name, t.FirstDay, t.LastDay))],
                 [.. off[y.Id].Select(t => new DayOff(t.Name, t.FirstDay, t.LastDay))],
                 y.SchoolWeekdays.Split(',').Select(d => Enum.Parse<IsoDayOfWeek>(d)).ToHashSet(),
-                (IsoDayOfWeek)y.FirstWeekday, Enum.Parse<WeekNumbering>(y.Numbering)), [.. terms[y.Id]]))
+                (IsoDayOfWeek)y.FirstWeekday, Enum.Parse<WeekNumbering>(y.Numbering), Enum.Parse<WeekLetters>(y.Letters)), [.. terms[y.Id]], (int)y.Version))
             .OrderBy(y => y.Year.First)];
     }
 
@@ -37,14 +38,57 @@ public static class YearStore
     public static YearId Add(IDbConnection c, SchoolYear year)
     {
         var id = c.ExecuteScalar<long>(
-            "INSERT INTO school_year(label, school_weekdays, first_weekday, numbering) VALUES(@label, @days, @first, @numbering) RETURNING id",
-            new { label = year.Label, days = string.Join(',', year.SchoolWeekdays.Select(d => (int)d).Order()), first = (int)year.FirstWeekday, numbering = year.Numbering.ToString() });
+            "INSERT INTO school_year(label, school_weekdays, first_weekday, numbering, letters) VALUES(@label, @days, @first, @numbering, @letters) RETURNING id", Columns(year));
         c.Execute("INSERT INTO term(year_id, name, first_day, last_day) VALUES(@id, @Name, @First, @Last)",
             year.Terms.Select(t => new { id, t.Name, t.First, t.Last }));
-        c.Execute("INSERT INTO day_off(year_id, name, first_day, last_day) VALUES(@id, @Name, @First, @Last)",
-            year.DaysOff.Select(t => new { id, t.Name, t.First, t.Last }));
+        AddDaysOff(c, new(id), year);
         return new(id);
     }
+
+    /// <summary>Changes a calendar at the version that was seen; false if somebody changed it meanwhile.</summary>
+    /// <param name="kept">Which term of the file each term of the calendar is; null for a new one. Terms of the file that are not named go.</param>
+    public static bool Change(IDbConnection c, YearId id, int version, SchoolYear year, IReadOnlyList<TermId?> kept)
+    {
+        var changed = c.Execute(
+            """
+            UPDATE school_year SET label = @label, school_weekdays = @days, first_weekday = @first, numbering = @numbering, letters = @letters, version = version + 1
+            WHERE id = @id AND version = @version
+            """, new DynamicParameters(Columns(year)).And("id", id.Value).And("version", version));
+        if (changed != 1) return false;
+        // Names first moved out of the way: two terms may swap theirs.
+        c.Execute("UPDATE term SET name = '~' || id WHERE year_id = @id", new { id });
+        c.Execute("DELETE FROM term WHERE year_id = @id AND id NOT IN @kept", new { id, kept = kept.OfType<TermId>().Select(t => t.Value).ToArray() });
+        foreach (var (term, there) in year.Terms.Zip(kept))
+        {
+            if (there is { } t) c.Execute("UPDATE term SET name = @Name, first_day = @First, last_day = @Last WHERE id = @t AND year_id = @id", new { t, id, term.Name, term.First, term.Last });
+            else c.Execute("INSERT INTO term(year_id, name, first_day, last_day) VALUES(@id, @Name, @First, @Last)", new { id, term.Name, term.First, term.Last });
+        }
+        c.Execute("DELETE FROM day_off WHERE year_id = @id", new { id });
+        AddDaysOff(c, id, year);
+        return true;
+    }
+
+    /// <summary>Classes that last for one of these terms only.</summary>
+    public static IReadOnlyList<string> ClassesOfTerms(IDbConnection c, IEnumerable<TermId> terms) =>
+        [.. c.Query<string>("SELECT name FROM class WHERE term_id IN @terms ORDER BY name_key", new { terms = terms.Select(t => t.Value).ToArray() })];
+
+    private static object Columns(SchoolYear year) => new
+    {
+        label = year.Label,
+        days = string.Join(',', year.SchoolWeekdays.Select(d => (int)d).Order()),
+        first = (int)year.FirstWeekday,
+        numbering = year.Numbering.ToString(),
+        letters = year.Letters.ToString(),
+    };
+
+    private static DynamicParameters And(this DynamicParameters p, string name, object value)
+    {
+        p.Add(name, value);
+        return p;
+    }
+
+    private static void AddDaysOff(IDbConnection c, YearId id, SchoolYear year) => c.Execute(
+        "INSERT INTO day_off(year_id, name, first_day, last_day) VALUES(@id, @Name, @First, @Last)", year.DaysOff.Select(t => new { id, t.Name, t.First, t.Last }));
 
     private sealed record Bare
     {
@@ -53,5 +97,7 @@ public static class YearStore
         public string SchoolWeekdays { get; init; } = "";
         public long FirstWeekday { get; init; }
         public string Numbering { get; init; } = "";
+        public string Letters { get; init; } = "";
+        public long Version { get; init; }
     }
 }

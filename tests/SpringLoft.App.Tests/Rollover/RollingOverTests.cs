@@ -87,7 +87,8 @@ public class RollingOverTests : SchoolTest
     {
         school.Premises.Db.Write(c => Store.Years.YearStore.Add(c, school.Years[1].Year with
         {
-            Label = "2028–29", Terms = [.. school.Years[1].Year.Terms.Select(t => t with { First = t.First.PlusWeeks(52), Last = t.Last.PlusWeeks(52) })],
+            Label = "2028–29",
+            Terms = [.. school.Years[1].Year.Terms.Select(t => t with { First = t.First.PlusWeeks(52), Last = t.Last.PlusWeeks(52) })],
         }));
         var first = school.Rolling.Make(school.Lead, school.Class, Same);
         var second = school.Rolling.Make(school.Lead, first, Same);

@@ -90,8 +90,12 @@ public class AccessTests
         {
             rule = f.Rule switch
             {
-                FolderRule.StaffOnly => Right.None, FolderRule.ClassViews => Right.View, FolderRule.ClassAdds => Right.Add, FolderRule.ClassEdits => Right.Edit,
-                FolderRule.OneEach => f.Student == v.Id ? Right.Edit : Right.None, _ => rule,
+                FolderRule.StaffOnly => Right.None,
+                FolderRule.ClassViews => Right.View,
+                FolderRule.ClassAdds => Right.Add,
+                FolderRule.ClassEdits => Right.Edit,
+                FolderRule.OneEach => f.Student == v.Id ? Right.Edit : Right.None,
+                _ => rule,
             };
             if (rule == Right.None) return Right.None;
         }

@@ -84,7 +84,9 @@ public class SchoolWeeksTests
         {
             var year = Calendars.Short with
             {
-                DaysOff = days, FirstWeekday = (IsoDayOfWeek)first, Numbering = perTerm ? WeekNumbering.PerTerm : WeekNumbering.Through,
+                DaysOff = days,
+                FirstWeekday = (IsoDayOfWeek)first,
+                Numbering = perTerm ? WeekNumbering.PerTerm : WeekNumbering.Through,
             };
             var inWeeks = SchoolWeeks.Of(year).SelectMany(w => w.Days).ToList();
             var all = Enumerable.Range(0, 60).Select(Calendars.Day(2026, 9, 1).PlusDays).Where(d => SchoolWeeks.IsSchoolDay(year, d));

@@ -11,14 +11,15 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useSearchParams } from "react-router";
-import { api, take } from "../../api/client";
+import { api, take, type Schemas } from "../../api/client";
 import { useBoard, usePlans } from "../../api/queries";
+import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { UnfoldingCounts, UnfoldingTree } from "../../parts/UnfoldingTree";
 import { ruleWords, standsWords } from "../../parts/words";
 
 /** The plan desk: the outline at the left, what it unfolds to for a real class at the right. */
-export function PlanDesk() {
+export function PlanDesk({ me }: { me: Schemas["Me"] }) {
   const plans = usePlans();
   const board = useBoard();
   const [address, setAddress] = useSearchParams();
@@ -54,6 +55,7 @@ export function PlanDesk() {
       }}
     >
       <Box sx={{ px: 2.75, py: 2, borderRight: { md: 1 }, borderColor: { md: "divider" } }}>
+        <PlanPlaces me={me} />
         <Typography variant="h1">{plan?.name ?? "Folder plans"}</Typography>
         <Typography sx={{ color: "text.secondary", mt: 0.5, mb: 1.5 }}>{plan?.about}</Typography>
         <Problem error={plans.error} />

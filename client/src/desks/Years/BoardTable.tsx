@@ -38,7 +38,6 @@ export function BoardTable(props: {
   const go = useNavigate();
   const body = useRef<HTMLTableSectionElement>(null);
   // 3,000 classes stay quick: only the rows near the window are drawn.
-  // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useWindowVirtualizer({
     count: lines.length,
     estimateSize: () => 37,
