@@ -8,7 +8,9 @@ import { ClosingDesk } from "./desks/Closing/ClosingDesk";
 import { Loft } from "./desks/Closing/Loft";
 import { ChangePassword } from "./desks/People/ChangePassword";
 import { SignIn } from "./desks/People/SignIn";
+import { NameDesk } from "./desks/Naming/NameDesk";
 import { PlanDesk } from "./desks/Plans/PlanDesk";
+import { PlanPut } from "./desks/Plans/PlanPut";
 import { RolloverDesk } from "./desks/Rollover/RolloverDesk";
 import { RosterDesk } from "./desks/Rosters/RosterDesk";
 import { MakeClass } from "./desks/Workspaces/MakeClass";
@@ -45,8 +47,12 @@ export function App() {
             <>
               <Route path="/" element={<YearBoard me={me.data} />} />
               <Route path="/plan" element={<PlanDesk me={me.data} />} />
+              <Route path="/plan/put" element={<PlanPut />} />
               {me.data.role === "Coordinator" && (
-                <Route path="/plan/years" element={<YearDesk me={me.data} />} />
+                <>
+                  <Route path="/plan/years" element={<YearDesk me={me.data} />} />
+                  <Route path="/plan/names" element={<NameDesk me={me.data} />} />
+                </>
               )}
               <Route path="/set-up" element={<MakeClass me={me.data} />} />
               <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />

@@ -11,6 +11,7 @@ using SpringLoft.App;
 using SpringLoft.App.Assignments;
 using SpringLoft.App.Audit;
 using SpringLoft.App.Closing;
+using SpringLoft.App.Naming;
 using SpringLoft.App.People;
 using SpringLoft.App.Plans;
 using SpringLoft.App.Rollover;
@@ -23,6 +24,7 @@ using SpringLoft.Server.Api;
 using SpringLoft.Server.Assignments;
 using SpringLoft.Server.Closing;
 using SpringLoft.Server.Hosting;
+using SpringLoft.Server.Naming;
 using SpringLoft.Server.People;
 using SpringLoft.Server.Plans;
 using SpringLoft.Server.Rollover;
@@ -106,7 +108,7 @@ builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVar
 builder.Services.AddSingleton<IPost>(_ => new Outbox(Path.Combine(data, "outbox")));
 builder.Services.AddSingleton<ClosingRunner>();
 if (!documentOnly) builder.Services.AddHostedService<RunWorker>();
-foreach (var useCase in (Type[])[typeof(SigningIn), typeof(YearLine), typeof(YearDesk), typeof(YearBoard), typeof(PlanDesk), typeof(MakingClass), typeof(Workspace), typeof(Items),
+foreach (var useCase in (Type[])[typeof(SigningIn), typeof(YearLine), typeof(YearDesk), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items),
     typeof(Notices), typeof(RosterDesk), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ClosingDesk), typeof(Loft), typeof(RollingOver), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 
@@ -154,6 +156,7 @@ app.UseMiddleware<Once>();
 var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 PeopleEndpoints.Map(api);
 YearEndpoints.Map(api);
+NamingEndpoints.Map(api);
 PlanEndpoints.Map(api);
 WorkspaceEndpoints.Map(api);
 RosterEndpoints.Map(api);

@@ -228,6 +228,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/naming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["naming"];
+        put: operations["setNaming"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/naming/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewNaming"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/naming/renaming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["renameClasses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["renameClass"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans": {
         parameters: {
             query?: never;
@@ -237,6 +301,54 @@ export interface paths {
         };
         get: operations["plans"];
         put?: never;
+        post: operations["makePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/unfolding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["unfoldDraft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readOutline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{planId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["savePlan"];
         post?: never;
         delete?: never;
         options?: never;
@@ -244,14 +356,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plans/{planId}/unfolding": {
+    "/api/plans/{planId}/put-preview": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["unfoldForYear"];
+        get?: never;
+        put?: never;
+        post: operations["previewPut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{planId}/puts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan-runs/{runId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["planRun"];
         put?: never;
         post?: never;
         delete?: never;
@@ -260,16 +404,16 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/unfolding": {
+    "/api/plan-runs/{runId}/classes/{putClassId}/taking-back": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["unfoldForClass"];
+        get?: never;
         put?: never;
-        post?: never;
+        post: operations["takeBackPut"];
         delete?: never;
         options?: never;
         head?: never;
@@ -953,7 +1097,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "LayDownYear" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         /** @enum {unknown} */
         AfterArchive: "View" | "Nothing";
         AlongLine: {
@@ -1107,6 +1251,38 @@ export interface components {
             refusal: null | components["schemas"]["Refusal"];
             advice: null | string;
         };
+        ClassPutPreview: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            refused: null | string;
+            /** Format: int32 */
+            adds: number;
+            /** Format: int32 */
+            changes: number;
+            /** Format: int32 */
+            removes: number;
+            /** Format: int32 */
+            keeps: number;
+            /** Format: int32 */
+            clashes: number;
+            lines: components["schemas"]["PutLine"][];
+        };
+        ClassPutReport: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            state: components["schemas"]["StepState"];
+            said: null | string;
+            /** Format: int32 */
+            adds: number;
+            /** Format: int32 */
+            changes: number;
+            /** Format: int32 */
+            removes: number;
+            /** Format: int32 */
+            keeps: number;
+            takenBack: boolean;
+            kept: components["schemas"]["PutLine"][];
+        };
         /** @enum {unknown} */
         ClassRole: "Student" | "CoTeacher" | "Lead";
         /** @enum {unknown} */
@@ -1243,6 +1419,11 @@ export interface components {
             title: null | string;
             url: null | string;
         };
+        ListBody: {
+            text: null | string;
+            paths: null | string[];
+            class: null | components["schemas"]["ClassId"];
+        };
         /** Format: date */
         LocalDate: string;
         LoftClass: {
@@ -1286,6 +1467,11 @@ export interface components {
         };
         /** @enum {unknown} */
         Mend: "None" | "ReturnWork" | "MarkWork" | "FileThings" | "PublishOrBin" | "OpenClass" | "SeeRoster" | "RollOver" | "SeeRun";
+        NameBody: {
+            name: null | string;
+            /** Format: int32 */
+            version: number;
+        };
         NameChange: {
             was: string;
             why: string;
@@ -1295,6 +1481,27 @@ export interface components {
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
             kind: null | string;
+        };
+        NamingBody: {
+            pattern: null | string;
+            byPattern: boolean;
+            /** Format: int32 */
+            version: number;
+        };
+        NamingPreview: {
+            classes: components["schemas"]["Renaming"][];
+            /** Format: int32 */
+            differ: number;
+            /** Format: int32 */
+            clashes: number;
+            advice: null | string;
+        };
+        NamingView: {
+            pattern: string;
+            byPattern: boolean;
+            /** Format: int32 */
+            version: number;
+            placeholders: string[];
         };
         NewAssignment: {
             title: null | string;
@@ -1333,13 +1540,13 @@ export interface components {
             postedAt: components["schemas"]["Instant"];
         };
         OutlineLine: {
+            key: null | string;
             /** Format: int32 */
             depth: number;
-            namePattern: string;
+            namePattern: null | string;
             stands: components["schemas"]["Stands"];
-            /** Format: int32 */
-            entries: number;
             rule: components["schemas"]["FolderRule"];
+            entries: null | string[];
         };
         OwnClass: {
             id: components["schemas"]["ClassId"];
@@ -1370,10 +1577,32 @@ export interface components {
             oldPassword: null | string;
             newPassword: null | string;
         };
+        PatternBody: {
+            year: components["schemas"]["YearId"];
+            pattern: null | string;
+        };
         /** Format: int64 */
         PersonId: number;
+        PlanBody: {
+            name: null | string;
+            about: null | string;
+            lines: null | components["schemas"]["OutlineLine"][];
+            /** Format: int32 */
+            version: number;
+        };
         /** Format: int64 */
         PlanId: number;
+        PlanRunView: {
+            id: components["schemas"]["RunId"];
+            plan: components["schemas"]["PlanId"];
+            planName: string;
+            /** Format: int32 */
+            version: number;
+            state: components["schemas"]["StepState"];
+            startedAt: components["schemas"]["Instant"];
+            endedAt: null | components["schemas"]["Instant"];
+            classes: components["schemas"]["ClassPutReport"][];
+        };
         PlanView: {
             id: components["schemas"]["PlanId"];
             /** Format: int32 */
@@ -1381,6 +1610,11 @@ export interface components {
             name: string;
             about: string;
             outline: components["schemas"]["OutlineLine"][];
+            /** Format: int32 */
+            classes: number;
+            /** Format: int32 */
+            behind: number;
+            lastPut: null | components["schemas"]["RunId"];
         };
         ProblemDetails: {
             type?: null | string;
@@ -1390,11 +1624,38 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        PutBody: {
+            classes: null | number[];
+        };
+        /** @enum {unknown} */
+        PutKind: "Add" | "Change" | "Remove" | "KeepTeachers" | "KeepFull";
+        PutLine: {
+            kind: components["schemas"]["PutKind"];
+            folder: string;
+            why: string;
+        };
         Refusal: {
             code: string;
             what: string;
             mend: string;
             field?: null | string;
+        };
+        Renamed: {
+            /** Format: int32 */
+            classes: number;
+        };
+        Renaming: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            will: string;
+            changes: components["schemas"]["NameChange"][];
+            refusal: null | components["schemas"]["Refusal"];
+            differs?: boolean;
+        };
+        RenamingBody: {
+            year: components["schemas"]["YearId"];
+            pattern: null | string;
+            classes: null | number[];
         };
         ReturnAllBody: {
             assignment: null | components["schemas"]["AssignmentId"];
@@ -1512,6 +1773,10 @@ export interface components {
             endedAt: null | components["schemas"]["Instant"];
             classes: components["schemas"]["RunClassView"][];
         };
+        Saved: {
+            /** Format: int32 */
+            version: number;
+        };
         /** @enum {unknown} */
         SchoolRole: "Student" | "Staff" | "Teacher" | "Coordinator";
         SchoolView: {
@@ -1537,6 +1802,9 @@ export interface components {
         Standing: "Nobody" | "SignedIn" | "Left" | "Student" | "CoTeacher" | "Lead" | "Coordinator";
         /** @enum {unknown} */
         Stands: "Once" | "EachTerm" | "EachSchoolWeek" | "EachSchoolDay" | "EachEntry" | "EachStudent";
+        Stayed: {
+            folders: string[];
+        };
         /** @enum {unknown} */
         StepState: "Waiting" | "Working" | "Done" | "Failed";
         StrandedDate: {
@@ -1583,6 +1851,12 @@ export interface components {
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
         };
+        UnfoldBody: {
+            lines: null | components["schemas"]["OutlineLine"][];
+            class: null | components["schemas"]["ClassId"];
+            year: null | components["schemas"]["YearId"];
+            term: null | components["schemas"]["TermId"];
+        };
         UnfoldedView: {
             /** Format: int32 */
             parent: null | number;
@@ -1600,6 +1874,7 @@ export interface components {
             schoolWeeks: number;
             /** Format: int32 */
             clashes: number;
+            longestPath: string;
             tree: components["schemas"]["UnfoldedView"][];
         };
         VersionBody: {
@@ -2179,6 +2454,165 @@ export interface operations {
             };
         };
     };
+    naming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamingView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setNaming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamingBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewNaming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PatternBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamingPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    renameClasses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenamingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Renamed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    renameClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     plans: {
         parameters: {
             query?: never;
@@ -2208,19 +2642,51 @@ export interface operations {
             };
         };
     };
-    unfoldForYear: {
+    makePlan: {
         parameters: {
-            query: {
-                year: number;
-                term?: number;
-            };
+            query?: never;
             header?: never;
-            path: {
-                planId: number;
-            };
+            path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    unfoldDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnfoldBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -2242,14 +2708,150 @@ export interface operations {
             };
         };
     };
-    unfoldForClass: {
+    readOutline: {
         parameters: {
-            query: {
-                plan: number;
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListBody"];
             };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    savePlan: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
-                classId: number;
+                planId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewPut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassPutPreview"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    putPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    planRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
             };
             cookie?: never;
         };
@@ -2261,7 +2863,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["UnfoldingView"];
+                    "application/json": components["schemas"]["PlanRunView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeBackPut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+                putClassId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stayed"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,3 +1,4 @@
+using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Plans;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Plans;
@@ -6,11 +7,10 @@ using SpringLoft.Store.Years;
 
 namespace SpringLoft.App.Plans;
 
-/// <summary>A line of a plan's outline, flat, with how deep it stands.</summary>
-public sealed record OutlineLine(int Depth, string NamePattern, Stands Stands, int Entries, FolderRule Rule);
-
-/// <summary>A folder plan.</summary>
-public sealed record PlanView(PlanId Id, int Version, string Name, string About, IReadOnlyList<OutlineLine> Outline);
+/// <summary>A folder plan, and how many classes follow it.</summary>
+/// <param name="Behind">Of those, how many follow an older version.</param>
+/// <param name="LastPut">The newest run that put it to classes; null if none did.</param>
+public sealed record PlanView(PlanId Id, int Version, string Name, string About, IReadOnlyList<OutlineLine> Outline, int Classes, int Behind, RunId? LastPut);
 
 /// <summary>A folder that a plan unfolds to.</summary>
 /// <param name="Parent">Index of the folder it stands in; null at the top.</param>
@@ -18,43 +18,111 @@ public sealed record PlanView(PlanId Id, int Version, string Name, string About,
 public sealed record UnfoldedView(int? Parent, string Name, FolderRule Rule, bool ForEach, bool Clashed);
 
 /// <summary>What a plan unfolds to, with counts.</summary>
-public sealed record UnfoldingView(int Folders, int ForEachStudent, int SchoolWeeks, int Clashes, IReadOnlyList<UnfoldedView> Tree);
+/// <param name="LongestPath">The longest path of folders, with slashes; its bytes are what some computers can't store.</param>
+public sealed record UnfoldingView(int Folders, int ForEachStudent, int SchoolWeeks, int Clashes, string LongestPath, IReadOnlyList<UnfoldedView> Tree);
 
-/// <summary>Shows plans and what they unfold to.</summary>
+/// <summary>What a plan is unfolded for: a class with its roster, or a year or term without one.</summary>
+public sealed record UnfoldFor(ClassId? Class, YearId? Year, TermId? Term);
+
+/// <summary>Writes plans and shows what they unfold to.</summary>
 public sealed class PlanDesk(Premises premises)
 {
     /// <summary>All plans, newest version.</summary>
-    public IReadOnlyList<PlanView> Plans() => premises.Db.Read(c => PlanStore.All(c).Select(p =>
+    public IReadOnlyList<PlanView> Plans() => premises.Db.Read(c =>
     {
-        var lines = new List<OutlineLine>();
-        void Add(IReadOnlyList<PlanLine> level, int depth)
-        {
-            foreach (var l in level)
-            {
-                lines.Add(new(depth, l.NamePattern, l.Stands, l.Entries.Count, l.Rule));
-                Add(l.Within, depth + 1);
-            }
-        }
-        Add(p.Plan.Lines, 0);
-        return new PlanView(p.Id, p.Version, p.Plan.Name, p.Plan.About, lines);
-    }).ToList());
-
-    /// <summary>What a plan unfolds to for a class's real roster.</summary>
-    public UnfoldingView UnfoldFor(PlanId plan, ClassId id) => premises.Db.Read(c =>
-    {
-        var row = PlanStore.Find(c, plan) ?? throw Refusals.NotFound("folder plan");
-        var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        var year = YearStore.All(c).First(y => y.Id == k.YearId);
-        return View(row.Plan, Settings.Of(c, year, k.TermId, id));
+        var uses = PlanStore.Uses(c);
+        return PlanStore.All(c).Select(p => new PlanView(p.Id, p.Version, p.Plan.Name, p.Plan.About, Outline.Of(p.Plan),
+            uses.GetValueOrDefault(p.Id).Classes, uses.GetValueOrDefault(p.Id).Behind, PlanPutStore.Newest(c, p.Id))).ToList();
     });
 
     /// <summary>What a plan unfolds to for a class that is not made yet.</summary>
-    public UnfoldingView UnfoldFor(PlanId plan, YearId year, TermId? term) => premises.Db.Read(c =>
+    public UnfoldingView UnfoldKept(PlanId plan, UnfoldFor at) => premises.Db.Read(c =>
+        View((PlanStore.Find(c, plan) ?? throw Refusals.NotFound("folder plan")).Plan, Setting(c, at)));
+
+    /// <summary>What an outline would unfold to. Writes nothing.</summary>
+    public UnfoldingView Unfold(Caller who, IReadOnlyList<OutlineLine> lines, UnfoldFor at) => premises.Db.Read(c =>
     {
-        var row = PlanStore.Find(c, plan) ?? throw Refusals.NotFound("folder plan");
-        var y = YearStore.All(c).FirstOrDefault(x => x.Id == year) ?? throw Refusals.NotFound("school year");
-        return View(row.Plan, new(Settings.Weeks(y, term), []));
+        // Names on a roster are for the staff of that class.
+        if (at.Class is { } id && ClassGate.Find(c, who, id).Standing < Standing.CoTeacher) throw Refusals.NotFound("class");
+        return View(Outline.Make("draft", "", lines, 1).Plan, Setting(c, at));
     });
+
+    /// <summary>Makes a plan of an outline.</summary>
+    public PlanId Make(Caller by, string? name, string? about, IReadOnlyList<OutlineLine> lines)
+    {
+        var plan = Outline.Make(Refusals.Needed(name, "name", "The name of the plan", 80), Refusals.NotLonger(about?.Trim() ?? "", "about", "What it is for", 300), [.. lines.Select(l => l with { Key = null })], 1).Plan;
+        return premises.Db.Write(c =>
+        {
+            CheckFree(c, plan.Name, null);
+            var id = PlanStore.Add(c, plan, premises.Clock.Now);
+            Premises.Add(c, by, premises.Clock.Now, new("made folder plan", "plan", id.Value, null, plan.Name));
+            return id;
+        });
+    }
+
+    /// <summary>Keeps an outline as the plan's next version. Classes keep their folders until it is put to them.</summary>
+    public int Save(Caller by, PlanId id, int version, string? name, string? about, IReadOnlyList<OutlineLine> lines)
+    {
+        var title = Refusals.Needed(name, "name", "The name of the plan", 80);
+        return premises.Db.Write(c =>
+        {
+            var ever = PlanStore.KeysEver(c, id);
+            if (lines.FirstOrDefault(l => !string.IsNullOrEmpty(l.Key) && !ever.Contains(l.Key)) is { } stranger)
+                throw new RefusedException("plan-key-unknown", $"“{stranger.NamePattern}” has a key that this plan never had.", "Reload the page and write the line anew.", "lines");
+            var next = ever.Select(k => k.StartsWith('l') && int.TryParse(k.AsSpan(1), out var n) ? n : 0).DefaultIfEmpty(0).Max() + 1;
+            var plan = Outline.Make(title, Refusals.NotLonger(about?.Trim() ?? "", "about", "What it is for", 300), lines, next).Plan;
+            CheckFree(c, title, id);
+            if (!PlanStore.Save(c, id, version, plan)) throw Refusals.ChangedMeanwhile("folder plan");
+            Premises.Add(c, by, premises.Clock.Now, new("changed folder plan", "plan", id.Value, null, $"{title}, version {version + 1}"));
+            return version + 1;
+        });
+    }
+
+    /// <summary>An outline of a pasted, indented list.</summary>
+    public IReadOnlyList<OutlineLine> ReadList(string? text) => Outline.Read(Refusals.NotLonger(text ?? "", "text", "The list", 100_000));
+
+    /// <summary>An outline of paths of folders, as a dropped folder has them.</summary>
+    public IReadOnlyList<OutlineLine> ReadPaths(IReadOnlyList<string>? paths)
+    {
+        if ((paths?.Count ?? 0) > 200_000) throw new RefusedException("too-many", $"{paths!.Count} paths are too many.", "Drop a part of the tree.", "paths");
+        return Outline.OfPaths((paths ?? []).Select(p => p.Replace('\\', '/')).Select(p => p.Contains("../", StringComparison.Ordinal) || p == ".." ? "" : p));
+    }
+
+    /// <summary>An outline of a class's folders as they stand: its own folders become one line for each student.</summary>
+    public IReadOnlyList<OutlineLine> OfClass(ClassId id) => premises.Db.Read(c =>
+    {
+        var folders = FolderStore.OfClass(c, id);
+        var lines = new List<OutlineLine>();
+        void Add(FolderId? parent, int depth)
+        {
+            var here = folders.Where(f => f.ParentId == parent).OrderBy(f => f.Position).ThenBy(f => f.Id.Value).ToList();
+            var own = here.FirstOrDefault(f => f.StudentId is not null);
+            foreach (var f in here.Where(f => f.StudentId is null || f == own))
+            {
+                lines.Add(f == own ? new(null, depth, "{student}", Stands.EachStudent, FolderRule.OneEach, []) : new(null, depth, f.Name.Replace('{', '(').Replace('}', ')'), Stands.Once, f.Rule, []));
+                if (depth + 1 < Outline.MaxDepth) Add(f.Id, depth + 1);
+            }
+        }
+        Add(null, 0);
+        return lines.Count > 0 ? lines : throw new RefusedException("plan-empty", "This class has no folder to make a plan of.", "Choose another class.", "class");
+    });
+
+    private static void CheckFree(IDbConnection c, string name, PlanId? but)
+    {
+        if (PlanStore.NameTaken(c, name, but)) throw new RefusedException("name-taken", $"There is already a folder plan “{name}”.", "Give this one another name.", "name");
+    }
+
+    private static PlanSetting Setting(IDbConnection c, UnfoldFor at)
+    {
+        if (at.Class is { } id)
+        {
+            var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
+            return Settings.Of(c, YearStore.All(c).First(y => y.Id == k.YearId), k.TermId, id);
+        }
+        var years = YearStore.All(c);
+        var year = at.Year is { } asked ? years.FirstOrDefault(y => y.Id == asked) ?? throw Refusals.NotFound("school year") : years[^1];
+        return new(Settings.Weeks(year, at.Term), []);
+    }
 
     private static UnfoldingView View(FolderPlan plan, PlanSetting setting)
     {
@@ -64,13 +132,16 @@ public sealed class PlanDesk(Premises premises)
         var folders = PlanUnfolding.Unfold(plan, shown);
         var index = folders.Select((f, i) => (f.Key, i)).ToDictionary(x => x.Key, x => x.i);
         var forEach = new HashSet<int>();
+        var paths = new string[folders.Count];
         var tree = folders.Select((f, i) =>
         {
             int? parent = f.ParentKey is { } p ? index[p] : null;
-            var each = sample && (f.Student is not null || (parent is { } a && forEach.Contains(a)));
+            paths[i] = parent is { } a ? $"{paths[a]}/{f.Name}" : f.Name;
+            var each = sample && (f.Student is not null || (parent is { } b && forEach.Contains(b)));
             if (each) forEach.Add(i);
             return new UnfoldedView(parent, f.Name, f.Rule, each, f.Clashed);
         }).ToList();
-        return new(folders.Count - forEach.Count, forEach.Count, setting.Weeks.Count, folders.Count(f => f.Clashed), tree);
+        return new(folders.Count - forEach.Count, forEach.Count, setting.Weeks.Count, folders.Count(f => f.Clashed),
+            paths.MaxBy(System.Text.Encoding.UTF8.GetByteCount) ?? "", tree);
     }
 }

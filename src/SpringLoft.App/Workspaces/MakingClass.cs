@@ -35,7 +35,7 @@ public sealed class MakingClass(Premises premises, PlanDesk plans)
     {
         Check(n);
         var name = premises.Db.Read(c => Name(c, n));
-        return new(name, n.Plan is { } plan ? plans.UnfoldFor(plan, n.Year, n.Term) : null);
+        return new(name, n.Plan is { } plan ? plans.UnfoldKept(plan, new(null, n.Year, n.Term)) : null);
     }
 
     /// <summary>Makes the class in preparation, its folders, and its maker the lead teacher.</summary>

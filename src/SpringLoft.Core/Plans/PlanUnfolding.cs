@@ -111,6 +111,7 @@ public static class PlanUnfolding
         {
             ["term"] = at.Term?.Name,
             ["week"] = at.Week is { } w ? Padded(w.Number, at.Of) : null,
+            ["letter"] = at.Week?.Letter,
             ["weekday"] = at.Day?.ToString("ddd", culture),
             ["day"] = at.Day?.ToString("d MMM", culture),
             ["date"] = at.Day?.ToString("uuuu-MM-dd", culture),

@@ -21,6 +21,9 @@ public enum Act
     /// <summary>Read the audit trail.</summary>
     SeeAudit,
 
+    /// <summary>Write the school's folder plans. Putting one to a class is for who leads that class.</summary>
+    PlanFolders,
+
     /// <summary>Lay down the school's years and how classes are named.</summary>
     LayDownYear,
 
@@ -69,7 +72,7 @@ public static class Permissions
     {
         Act.OwnSignIn or Act.SeeOwnClasses => true,
         Act.SeeBoard or Act.SearchDirectory or Act.MakeClass => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear => role is SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders => role is SchoolRole.Coordinator,
         _ => false,
     };
 

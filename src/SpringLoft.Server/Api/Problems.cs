@@ -72,7 +72,7 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
         "changed-meanwhile" or "name-taken" or "rolled-already" => 409,
         "file-too-long" => 413,
         "sign-in-shut" => 429,
-        "folder-no-add" or "item-not-yours" or "may-not-post" => 403,
+        "names-by-pattern" or "folder-no-add" or "item-not-yours" or "may-not-post" => 403,
         _ => 422,
     };
 

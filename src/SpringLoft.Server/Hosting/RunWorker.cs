@@ -1,13 +1,15 @@
 using System.Threading.Channels;
 using SpringLoft.App;
 using SpringLoft.App.Closing;
+using SpringLoft.App.Plans;
 using SpringLoft.Core;
+using SpringLoft.Core.Closing;
 using SpringLoft.Store.Runs;
 
 namespace SpringLoft.Server.Hosting;
 
 /// <summary>Works runs off one after the other; at start, those that an earlier process left.</summary>
-internal sealed class RunWorker(Premises premises, ClosingRunner runner, Channel<RunId> queue, ILogger<RunWorker> log) : BackgroundService
+internal sealed class RunWorker(Premises premises, ClosingRunner closing, PuttingPlans putting, Channel<RunId> queue, ILogger<RunWorker> log) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -24,9 +26,16 @@ internal sealed class RunWorker(Premises premises, ClosingRunner runner, Channel
         catch (OperationCanceledException) { log.LogInformation("Runs are parked; they go on at the next start"); }
     }
 
+    private void Work(RunId run, CancellationToken stop)
+    {
+        if (premises.Db.Read(c => RunStore.Find(c, run)) is not { State: StepState.Working } row) return;
+        if (row.Kind == RunKind.PutPlan) putting.Go(run, stop);
+        else closing.Go(run, stop);
+    }
+
     private async Task Go(RunId run, CancellationToken stop)
     {
-        try { await Task.Run(() => runner.Go(run, stop), stop); }
+        try { await Task.Run(() => Work(run, stop), stop); }
         catch (OperationCanceledException) when (stop.IsCancellationRequested) { throw; }
         catch (Exception e)
         {

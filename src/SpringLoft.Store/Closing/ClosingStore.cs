@@ -52,7 +52,7 @@ public static class ClosingStore
           SELECT i.class_id, count(*) AS unfiled FROM item i
           WHERE i.class_id IN (SELECT id FROM k) AND i.binned_at IS NULL
             AND NOT EXISTS (SELECT 1 FROM filing x JOIN folder d ON d.id = x.folder_id WHERE x.item_id = i.id AND d.binned_at IS NULL) GROUP BY i.class_id),
-        r AS (SELECT DISTINCT class_id FROM run_class WHERE state IN ('Waiting', 'Working')),
+        r AS (SELECT DISTINCT class_id FROM run_class WHERE state IN ('Waiting', 'Working') AND run_id IN (SELECT id FROM run WHERE kind = 'Closing')),
         n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL GROUP BY rolled_from)
         SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
           ifnull(f.own_folders, 0) - ifnull(g.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,

@@ -8,6 +8,10 @@ public sealed record SchoolRow
     public string ClassNamePattern { get; init; } = "";
     public long UploadLimitBytes { get; init; }
     public bool IsDemo { get; init; }
+
+    /// <summary>True if teachers do not change the names of classes.</summary>
+    public bool NamesByPattern { get; init; }
+    public int Version { get; init; }
 }
 
 /// <summary>A course and its mark.</summary>
@@ -24,7 +28,7 @@ public static class SchoolStore
 {
     /// <summary>The school; null in a new database.</summary>
     public static SchoolRow? Get(IDbConnection c) =>
-        c.QuerySingleOrDefault<SchoolRow>("SELECT name, zone, class_name_pattern, upload_limit_bytes, is_demo FROM school");
+        c.QuerySingleOrDefault<SchoolRow>("SELECT name, zone, class_name_pattern, upload_limit_bytes, is_demo, names_by_pattern, version FROM school");
 
     /// <summary>Sets the school up.</summary>
     public static void Set(IDbConnection c, SchoolRow s) => c.Execute(
@@ -32,6 +36,10 @@ public static class SchoolStore
         INSERT INTO school(id, name, zone, class_name_pattern, upload_limit_bytes, is_demo)
         VALUES(1, @Name, @Zone, @ClassNamePattern, @UploadLimitBytes, @IsDemo)
         """, s);
+
+    /// <summary>Sets how classes are named, at the version that was seen; false if changed meanwhile.</summary>
+    public static bool SetNaming(IDbConnection c, string pattern, bool byPattern, int version) => c.Execute(
+        "UPDATE school SET class_name_pattern = @pattern, names_by_pattern = @byPattern, version = version + 1 WHERE version = @version", new { pattern, byPattern, version }) == 1;
 
     /// <summary>All courses by name.</summary>
     public static IReadOnlyList<CourseRow> Courses(IDbConnection c) =>

@@ -36,6 +36,41 @@ public static class PlanStore
         return new(id);
     }
 
+    /// <summary>Keeps an outline as the next version, if the plan is still at the one that was seen; false if changed meanwhile.</summary>
+    public static bool Save(IDbConnection c, PlanId id, int seen, FolderPlan plan)
+    {
+        if (c.Execute("UPDATE plan SET name = @Name, about = @About, version = version + 1 WHERE id = @id AND version = @seen", new { plan.Name, plan.About, id, seen }) != 1) return false;
+        c.Execute("INSERT INTO plan_version(plan_id, version, outline) VALUES(@id, @version, @outline)", new { id, version = seen + 1, outline = JsonSerializer.Serialize(plan.Lines, Json) });
+        return true;
+    }
+
+    /// <summary>Every key that any version of a plan ever used, so that none is used for another line.</summary>
+    public static IReadOnlySet<string> KeysEver(IDbConnection c, PlanId id)
+    {
+        var keys = new HashSet<string>();
+        void Add(IEnumerable<PlanLine> lines)
+        {
+            foreach (var l in lines)
+            {
+                keys.Add(l.Key);
+                Add(l.Within);
+            }
+        }
+        foreach (var outline in c.Query<string>("SELECT outline FROM plan_version WHERE plan_id = @id", new { id })) Add(JsonSerializer.Deserialize<List<PlanLine>>(outline, Json)!);
+        return keys;
+    }
+
+    /// <summary>How many classes that are not archived follow each plan, and how many of them an older version of it.</summary>
+    public static IReadOnlyDictionary<PlanId, (int Classes, int Behind)> Uses(IDbConnection c) => c.Query<(long Plan, long Classes, long Behind)>(
+        """
+        SELECT k.plan_id, count(*), sum(k.plan_version < p.version) FROM class k JOIN plan p ON p.id = k.plan_id
+        WHERE k.state <> 'Archived' GROUP BY k.plan_id
+        """).ToDictionary(x => new PlanId(x.Plan), x => ((int)x.Classes, (int)x.Behind));
+
+    /// <summary>Is a name taken by another plan?</summary>
+    public static bool NameTaken(IDbConnection c, string name, PlanId? but) =>
+        c.ExecuteScalar<bool>("SELECT EXISTS(SELECT 1 FROM plan WHERE name = @name COLLATE NOCASE AND id IS NOT @but)", new { name, but });
+
     private static PlanRow Whole(Bare b) =>
         new(b.Id, (int)b.Version, new FolderPlan(b.Name, b.About, JsonSerializer.Deserialize<List<PlanLine>>(b.Outline, Json)!));
 

@@ -3,9 +3,13 @@ using SpringLoft.Core.Workspaces;
 
 namespace SpringLoft.Store.Runs;
 
+/// <summary>What a run does.</summary>
+public enum RunKind { Closing, PutPlan }
+
 /// <summary>A run.</summary>
 public sealed record RunRow
 {
+    public RunKind Kind { get; init; }
     public RunId Id { get; init; }
     public StepState State { get; init; }
     public AfterArchive AfterArchive { get; init; }
@@ -68,9 +72,17 @@ public static class RunStore
         return new(id);
     }
 
+    /// <summary>Adds a run that does one thing to each of some classes, all waiting.</summary>
+    public static RunId AddOver(IDbConnection c, RunKind kind, IReadOnlyList<ClassId> classes, PersonId by, Instant at)
+    {
+        var id = c.ExecuteScalar<long>("INSERT INTO run(kind, state, after_archive, started_by, started_at) VALUES(@kind, 'Working', 'View', @by, @at) RETURNING id", new { kind = kind.ToString(), by, at });
+        c.Execute("INSERT INTO run_class(run_id, class_id, position, state) VALUES(@id, @k, @i, 'Waiting')", classes.Select((k, i) => new { id, k, i }));
+        return new(id);
+    }
+
     /// <summary>One run; null if there is no such.</summary>
     public static RunRow? Find(IDbConnection c, RunId id) =>
-        c.QuerySingleOrDefault<RunRow>("SELECT id, state, after_archive, started_by, started_at, ended_at FROM run WHERE id = @id", new { id });
+        c.QuerySingleOrDefault<RunRow>("SELECT id, kind, state, after_archive, started_by, started_at, ended_at FROM run WHERE id = @id", new { id });
 
     /// <summary>Runs that are not at their end: what a killed process left is among them.</summary>
     public static IReadOnlyList<RunId> Unfinished(IDbConnection c) => [.. c.Query<long>("SELECT id FROM run WHERE state = 'Working' ORDER BY id").Select(i => new RunId(i))];
@@ -86,13 +98,13 @@ public static class RunStore
     /// <summary>The newest run that has to do with a class; null if none.</summary>
     public static RunId? Newest(IDbConnection c, ClassId id)
     {
-        var run = c.ExecuteScalar<long?>("SELECT max(run_id) FROM run_class WHERE class_id = @id", new { id });
+        var run = c.ExecuteScalar<long?>("SELECT max(run_id) FROM run_class WHERE class_id = @id AND run_id IN (SELECT id FROM run WHERE kind = 'Closing')", new { id });
         return run is { } r ? new RunId(r) : null;
     }
 
     /// <summary>Is an unfinished run at work on the class?</summary>
     public static bool IsGoing(IDbConnection c, ClassId id) =>
-        c.ExecuteScalar<bool>("SELECT EXISTS(SELECT 1 FROM run_class WHERE class_id = @id AND state IN ('Waiting', 'Working'))", new { id });
+        c.ExecuteScalar<bool>("SELECT EXISTS(SELECT 1 FROM run_class r JOIN run ON run.id = r.run_id WHERE r.class_id = @id AND run.kind = 'Closing' AND r.state IN ('Waiting', 'Working'))", new { id });
 
     /// <summary>Sets where a step is.</summary>
     public static void SetStep(IDbConnection c, RunId run, ClassId k, ClosingStep step, StepState state, int done, int total, string? detail) => c.Execute(

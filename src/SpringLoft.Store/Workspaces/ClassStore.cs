@@ -61,6 +61,17 @@ public static class ClassStore
     public static IReadOnlyList<string> Names(IDbConnection c, string nameKey) =>
         [.. c.Query<string>("SELECT name FROM class WHERE name_key = @nameKey", new { nameKey })];
 
+    /// <summary>Every class with its name.</summary>
+    public static IReadOnlyList<(ClassId Id, string Name)> AllNames(IDbConnection c) =>
+        [.. c.Query<(long, string)>("SELECT id, name FROM class").Select(x => (new ClassId(x.Item1), x.Item2))];
+
+    /// <summary>Renames classes; they may take names from one another.</summary>
+    public static void Rename(IDbConnection c, IReadOnlyList<(ClassId Id, string Name)> names)
+    {
+        c.Execute("UPDATE class SET name_key = '~' || id WHERE id = @id", names.Select(n => new { id = n.Id.Value }));
+        c.Execute("UPDATE class SET name = @name, name_key = @key, version = version + 1 WHERE id = @id", names.Select(n => new { id = n.Id.Value, name = n.Name, key = SafeName.Key(n.Name) }));
+    }
+
     /// <summary>Adds a class in preparation; id, course texts and version of the row are ignored.</summary>
     public static ClassId Add(IDbConnection c, ClassRow k) => new(c.ExecuteScalar<long>(
         """
@@ -80,6 +91,10 @@ public static class ClassStore
     /// <summary>Changes what students read as the teacher's name, at the version that was seen; false if changed meanwhile.</summary>
     public static bool SetTeacherShown(IDbConnection c, ClassId id, int version, string teacherShown) => c.Execute(
         "UPDATE class SET teacher_shown = @teacherShown, version = version + 1 WHERE id = @id AND version = @version", new { id, version, teacherShown }) == 1;
+
+    /// <summary>Says which plan, in which version, a class follows from now on.</summary>
+    public static void SetPlan(IDbConnection c, ClassId id, PlanId? plan, int? version) =>
+        c.Execute("UPDATE class SET plan_id = @plan, plan_version = @version WHERE id = @id", new { id, plan, version });
 
     /// <summary>Posts a notice.</summary>
     public static void AddNotice(IDbConnection c, ClassId id, PersonId author, string text, Instant at) =>

@@ -14,7 +14,14 @@ public sealed record FolderRow
     public FolderRule Rule { get; init; }
     public PersonId? StudentId { get; init; }
     public string? PlanKey { get; init; }
+    public string? GivenName { get; init; }
+    public FolderRule? GivenRule { get; init; }
+    public int? GivenPosition { get; init; }
+    public int Version { get; init; }
     public Instant? BinnedAt { get; init; }
+
+    /// <summary>What its plan gave it when it was last put; null for a folder that no plan made.</summary>
+    public GivenFolder? Given => GivenName is { } n && GivenRule is { } r && GivenPosition is { } p ? new(n, r, p) : null;
 
     /// <summary>As the rules on access see it.</summary>
     public FolderFact Fact => new(Id, ParentId, Name, Rule, StudentId);
@@ -23,7 +30,7 @@ public sealed record FolderRow
 /// <summary>Owns folder.</summary>
 public static class FolderStore
 {
-    private const string Columns = "id, parent_id, name, position, rule, student_id, plan_key, binned_at";
+    private const string Columns = "id, parent_id, name, position, rule, student_id, plan_key, given_name, given_rule, given_position, version, binned_at";
 
     /// <summary>Folders of a class in the order in which they stand within their parents, the bin left out.</summary>
     public static IReadOnlyList<FolderRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<FolderRow>(
@@ -48,16 +55,40 @@ public static class FolderStore
             if (!names.TryGetValue(parent ?? default, out var taken)) names[parent ?? default] = taken = [];
             var name = SafeName.Distinct(folder.Name, taken, isFile: false);
             taken.Add(SafeName.Key(name));
-            byKey[folder.Key] = Add(c, id, parent, name, folder.Position, folder.Rule, folder.Student, folder.Key);
+            byKey[folder.Key] = Add(c, id, parent, name, folder.Position, folder.Rule, folder.Student, folder.Key, new(folder.Name, folder.Rule, folder.Position));
         }
         return missing.Count;
     }
 
     /// <summary>Adds one folder.</summary>
-    public static FolderId Add(IDbConnection c, ClassId id, FolderId? parent, string name, int position, FolderRule rule, PersonId? student, string? planKey) =>
+    public static FolderId Add(IDbConnection c, ClassId id, FolderId? parent, string name, int position, FolderRule rule, PersonId? student, string? planKey, GivenFolder? given = null) =>
         new(c.ExecuteScalar<long>(
             """
-            INSERT INTO folder(class_id, parent_id, name, name_key, position, rule, student_id, plan_key)
-            VALUES(@id, @parent, @name, @key, @position, @rule, @student, @planKey) RETURNING id
-            """, new { id, parent, name, key = SafeName.Key(name), position, rule = rule.ToString(), student, planKey }));
+            INSERT INTO folder(class_id, parent_id, name, name_key, position, rule, student_id, plan_key, given_name, given_rule, given_position)
+            VALUES(@id, @parent, @name, @key, @position, @rule, @student, @planKey, @givenName, @givenRule, @givenPosition) RETURNING id
+            """, new
+            {
+                id,
+                parent,
+                name,
+                key = SafeName.Key(name),
+                position,
+                rule = rule.ToString(),
+                student,
+                planKey,
+                givenName = planKey is null ? null : given?.Name ?? name,
+                givenRule = planKey is null ? null : (given?.Rule ?? rule).ToString(),
+                givenPosition = planKey is null ? (int?)null : given?.Position ?? position,
+            }));
+
+    /// <summary>Writes a folder as the row says, at the version that was seen; false if somebody changed it meanwhile.</summary>
+    public static bool Save(IDbConnection c, FolderRow f) => c.Execute(
+        """
+        UPDATE folder SET parent_id = @ParentId, name = @Name, name_key = @key, position = @Position, rule = @rule, plan_key = @PlanKey, given_name = @GivenName,
+          given_rule = @givenRule, given_position = @GivenPosition, binned_at = @BinnedAt, version = version + 1
+        WHERE id = @Id AND version = @Version
+        """, new { f.Id, f.Version, f.ParentId, f.Name, key = SafeName.Key(f.Name), f.Position, rule = f.Rule.ToString(), f.PlanKey, f.GivenName, givenRule = f.GivenRule?.ToString(), f.GivenPosition, f.BinnedAt }) == 1;
+
+    /// <summary>Deletes an empty folder for good: one that an act just made and that is taken back.</summary>
+    public static void Delete(IDbConnection c, FolderId id) => c.Execute("DELETE FROM folder WHERE id = @id", new { id });
 }

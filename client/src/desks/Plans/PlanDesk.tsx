@@ -1,104 +1,231 @@
 import Box from "@mui/material/Box";
-import Chip from "@mui/material/Chip";
+import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
-import { useSearchParams } from "react-router";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link as RouterLink, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useBoard, usePlans } from "../../api/queries";
+import { useAct } from "../../api/useAct";
+import { useKeyList } from "../../parts/keys";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
 import { UnfoldingCounts, UnfoldingTree } from "../../parts/UnfoldingTree";
-import { ruleWords, standsWords } from "../../parts/words";
+import { useDraft } from "../../parts/useDraft";
+import { count } from "../../parts/words";
+import { BeginPlan } from "./BeginPlan";
+import { insertAfter, type Line } from "./outline";
+import { OutlineEditor } from "./OutlineEditor";
 
-/** The plan desk: the outline at the left, what it unfolds to for a real class at the right. */
+const keyList: [string, string][] = [
+  ["Enter", "write the name; once more for the next line"],
+  ["Tab, Shift Tab", "indent, outdent while writing (Esc leaves the name)"],
+  ["Alt ← →", "outdent, indent"],
+  ["Alt ↑ ↓", "move the line with all that stands inside"],
+  ["R", "how often it stands"],
+  ["W", "who may do what"],
+  ["Delete", "take the line out"],
+];
+
+interface Draft {
+  name: string;
+  about: string;
+  lines: Line[];
+}
+
+/** The plan desk: the outline at the left, what it unfolds to for a real class at the right, live. */
 export function PlanDesk({ me }: { me: Schemas["Me"] }) {
   const plans = usePlans();
-  const board = useBoard();
   const [address, setAddress] = useSearchParams();
   const plan = plans.data?.find((p) => p.id === Number(address.get("plan"))) ?? plans.data?.[0];
-  const asked = Number(address.get("class"));
-  const known = board.data?.rows ?? [];
-  const classId = known.some((r) => r.id === asked) ? asked : known[0]?.id;
-  const unfolding = useQuery({
-    queryKey: ["unfolding", plan?.id, classId],
-    enabled: plan !== undefined && classId !== undefined,
-    queryFn: () =>
-      take(
-        api.GET("/api/classes/{classId}/unfolding", {
-          params: { path: { classId: classId! }, query: { plan: plan!.id } },
-        }),
-      ),
-  });
+  useKeyList(keyList);
+  useEffect(() => {
+    document.title = "Plan · Spring Loft";
+  }, []);
   const set = (name: string, value: string) =>
     setAddress((a) => {
       a.set(name, value);
       return a;
     });
-  useEffect(() => {
-    document.title = "Plan · Spring Loft";
-  }, []);
+  return (
+    <Box component="main">
+      <Problem error={plans.error} />
+      {plan && (
+        <Plan
+          key={plan.id}
+          me={me}
+          plan={plan}
+          plans={plans.data!}
+          classAsked={Number(address.get("class")) || undefined}
+          onPlan={(id) => set("plan", String(id))}
+          onClass={(id) => set("class", String(id))}
+        />
+      )}
+    </Box>
+  );
+}
+
+function Plan(props: {
+  me: Schemas["Me"];
+  plan: Schemas["PlanView"];
+  plans: Schemas["PlanView"][];
+  classAsked?: number;
+  onPlan: (id: number) => void;
+  onClass: (id: number) => void;
+}) {
+  const { plan, me } = props;
+  const readOnly = me.role !== "Coordinator";
+  const board = useBoard();
+  const { draft, change, changed, drop } = useDraft<Draft>(`plan:${plan.id}:${plan.version}`, {
+    name: plan.name,
+    about: plan.about,
+    lines: plan.outline,
+  });
+  const [beginning, setBeginning] = useState(false);
+  const known = board.data?.rows ?? [];
+  const classId = known.some((r) => r.id === props.classAsked) ? props.classAsked : known[0]?.id;
+  const unfolding = useQuery({
+    queryKey: ["unfolding", draft.lines, classId ?? null],
+    enabled: board.data !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: () =>
+      take(
+        api.POST("/api/plans/unfolding", {
+          body: { lines: draft.lines, class: classId ?? null, year: null, term: null },
+        }),
+      ),
+  });
+  const save = useAct(
+    () =>
+      take(
+        api.PUT("/api/plans/{planId}", {
+          params: { path: { planId: plan.id } },
+          body: { ...draft, version: plan.version },
+        }),
+      ),
+    drop,
+  );
+  const paste = useAct(
+    ({ text }: { text: string; at: number }) =>
+      take(api.POST("/api/plans/outline", { body: { text, paths: null, class: null } })),
+    (lines, { at }) => change({ ...draft, lines: insertAfter(draft.lines, at, lines) }),
+  );
   return (
     <Box
-      component="main"
       sx={{
         display: "grid",
-        gridTemplateColumns: { xs: "1fr", md: "minmax(0, 43fr) minmax(0, 57fr)" },
+        gridTemplateColumns: { xs: "1fr", md: "minmax(0, 46fr) minmax(0, 54fr)" },
         minHeight: "calc(100vh - 88px)",
       }}
     >
-      <Box sx={{ px: 2.75, py: 2, borderRight: { md: 1 }, borderColor: { md: "divider" } }}>
+      <Box sx={{ px: 2.75, py: 2, borderRight: { md: 1 }, borderColor: { md: "divider" }, minWidth: 0 }}>
         <PlanPlaces me={me} />
-        <Typography variant="h1">{plan?.name ?? "Folder plans"}</Typography>
-        <Typography sx={{ color: "text.secondary", mt: 0.5, mb: 1.5 }}>{plan?.about}</Typography>
-        <Problem error={plans.error} />
-        <TextField
-          select
-          label="Folder plan"
-          value={plan?.id ?? ""}
-          onChange={(e) => set("plan", e.target.value)}
-          sx={{ minWidth: 220, mb: 1 }}
-        >
-          {(plans.data ?? []).map((p) => (
-            <MenuItem key={p.id} value={p.id}>
-              {p.name}
-            </MenuItem>
-          ))}
-        </TextField>
-        <Table aria-label="Outline of the plan">
-          <TableHead>
-            <TableRow>
-              <TableCell>Folder</TableCell>
-              <TableCell>Stands</TableCell>
-              <TableCell>Who</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {(plan?.outline ?? []).map((l, i) => (
-              <TableRow key={i}>
-                <TableCell sx={{ pl: 1 + l.depth * 3 }}>
-                  <Pattern text={l.namePattern} />
-                </TableCell>
-                <TableCell>
-                  {standsWords[l.stands]}
-                  {l.entries > 0 && `, ${l.entries}`}
-                </TableCell>
-                <TableCell>{ruleWords[l.rule]}</TableCell>
-              </TableRow>
+        <Box sx={{ display: "flex", gap: 2, alignItems: "baseline" }}>
+          {readOnly ? (
+            <Typography variant="h1">{plan.name}</Typography>
+          ) : (
+            <TextField
+              variant="standard"
+              value={draft.name}
+              onChange={(e) => change({ ...draft, name: e.target.value })}
+              sx={{ flex: 1 }}
+              slotProps={{
+                htmlInput: { "aria-label": "Name of the plan" },
+                input: { sx: { fontFamily: "h1.fontFamily", fontSize: "1.45rem", fontWeight: 700 } },
+              }}
+            />
+          )}
+          <TextField
+            select
+            variant="standard"
+            value={plan.id}
+            onChange={(e) => props.onPlan(Number(e.target.value))}
+            slotProps={{ htmlInput: { "aria-label": "Folder plan" } }}
+          >
+            {props.plans.map((p) => (
+              <MenuItem key={p.id} value={p.id}>
+                {p.name}
+              </MenuItem>
             ))}
-          </TableBody>
-        </Table>
-        <Typography variant="body2" sx={{ color: "text.secondary", mt: 1.5 }}>
-          Decide the structure before a single student is added. Start with the folders you need now: own
-          folders unfold by themselves when a student joins.
+          </TextField>
+        </Box>
+        <Typography variant="body2" sx={{ color: "text.secondary", my: 1 }}>
+          Folder plan, version {plan.version}. Used by{" "}
+          <strong>{count(plan.classes, "class", "classes")}</strong>
+          {plan.behind > 0 && (
+            <>
+              ,{" "}
+              <Box component="span" sx={{ color: "warning.main" }}>
+                {plan.behind} of them an older version
+              </Box>
+            </>
+          )}
+          .{changed && " What you wrote is not saved yet."}
         </Typography>
+        <OutlineEditor
+          lines={draft.lines}
+          readOnly={readOnly}
+          onChange={(lines) => change({ ...draft, lines })}
+          onPasteList={(text, at) => paste.mutate({ text, at })}
+        />
+        <Typography variant="caption" sx={{ color: "text.secondary", display: "block", mt: 1 }}>
+          {readOnly
+            ? "The coordinator writes the plans."
+            : "Enter the next line · Tab indents · Alt+↑↓ moves · R how often · W who · paste an indented list to add it"}
+        </Typography>
+        <Problem error={save.error ?? paste.error} />
+        <Box
+          sx={{
+            display: "flex",
+            gap: 1.5,
+            py: 1.5,
+            mt: 1,
+            flexWrap: "wrap",
+            position: "sticky",
+            bottom: 0,
+            bgcolor: "background.default",
+            borderTop: 1,
+            borderColor: "divider",
+          }}
+        >
+          {changed && (
+            <Button
+              variant="contained"
+              disabled={save.isPending || unfolding.isError}
+              onClick={() => save.mutate(undefined)}
+            >
+              Save as version {plan.version + 1}
+            </Button>
+          )}
+          {changed && (
+            <Button variant="outlined" onClick={drop}>
+              Drop my changes
+            </Button>
+          )}
+          {!changed && (
+            <Button variant="contained" component={RouterLink} to={`/plan/put?plan=${plan.id}`}>
+              Put version {plan.version} to classes…
+            </Button>
+          )}
+          {!readOnly && !changed && (
+            <Button variant="outlined" onClick={() => setBeginning(true)}>
+              Begin another plan…
+            </Button>
+          )}
+          {plan.lastPut != null && !changed && (
+            <Button
+              variant="outlined"
+              component={RouterLink}
+              to={`/plan/put?plan=${plan.id}&run=${plan.lastPut}`}
+            >
+              Last report
+            </Button>
+          )}
+        </Box>
       </Box>
       <Box sx={{ px: 2.75, py: 2, bgcolor: "background.paper", minWidth: 0 }}>
         <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", mb: 1.5 }}>
@@ -109,7 +236,7 @@ export function PlanDesk({ me }: { me: Schemas["Me"] }) {
             select
             variant="standard"
             value={classId ?? ""}
-            onChange={(e) => set("class", e.target.value)}
+            onChange={(e) => props.onClass(Number(e.target.value))}
             slotProps={{ htmlInput: { "aria-label": "Class" } }}
             sx={{ minWidth: 240 }}
           >
@@ -124,34 +251,28 @@ export function PlanDesk({ me }: { me: Schemas["Me"] }) {
         {unfolding.data && (
           <>
             <UnfoldingCounts view={unfolding.data} />
-            <UnfoldingTree key={`${plan?.id}-${classId}`} tree={unfolding.data.tree} />
+            {new TextEncoder().encode(unfolding.data.longestPath).length > 180 && (
+              <Typography variant="body2" sx={{ mb: 1 }}>
+                <StateMark mark="attention">
+                  The longest path has {unfolding.data.longestPath.length} characters; some computers
+                  can&rsquo;t unpack much more.
+                </StateMark>
+              </Typography>
+            )}
+            <UnfoldingTree key={classId} tree={unfolding.data.tree} />
           </>
         )}
       </Box>
-    </Box>
-  );
-}
-
-/** A name pattern with its placeholders as chips. */
-export function Pattern({ text }: { text: string }) {
-  return (
-    <Box component="span" sx={{ fontWeight: 600 }}>
-      {text
-        .split(/(\{[a-z ]+\})/)
-        .map((part, i) =>
-          part.startsWith("{") ? (
-            <Chip
-              key={i}
-              size="small"
-              color="success"
-              variant="outlined"
-              label={part.slice(1, -1)}
-              sx={{ height: 20, borderRadius: 0.5 }}
-            />
-          ) : (
-            part
-          ),
-        )}
+      {beginning && (
+        <BeginPlan
+          classes={known}
+          onMade={(id) => {
+            setBeginning(false);
+            props.onPlan(id);
+          }}
+          onClose={() => setBeginning(false)}
+        />
+      )}
     </Box>
   );
 }

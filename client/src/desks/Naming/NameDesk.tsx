@@ -1,0 +1,209 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import Chip from "@mui/material/Chip";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { api, ProblemError, take, type Schemas } from "../../api/client";
+import { useSchool } from "../../api/queries";
+import { useAct } from "../../api/useAct";
+import { Desk, Empty } from "../../parts/Desk";
+import { Pattern } from "../../parts/Pattern";
+import { PlanPlaces } from "../../parts/PlanPlaces";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { useDraft } from "../../parts/useDraft";
+import { count } from "../../parts/words";
+
+/** How classes are named: the pattern, and what it makes of every class of the year before anything is renamed. */
+export function NameDesk({ me }: { me: Schemas["Me"] }) {
+  const naming = useQuery({ queryKey: ["naming"], queryFn: () => take(api.GET("/api/naming")) });
+  return naming.data ? (
+    <Names key={naming.data.version} naming={naming.data} me={me} />
+  ) : (
+    <Problem error={naming.error} />
+  );
+}
+
+function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"] }) {
+  const school = useSchool();
+  const { draft, change, changed, drop } = useDraft(`naming:${naming.version}`, {
+    pattern: naming.pattern,
+    byPattern: naming.byPattern,
+  });
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const field = useRef<HTMLInputElement>(null);
+  const year = school.data?.current;
+  const preview = useQuery({
+    queryKey: ["naming-preview", year, draft.pattern],
+    enabled: year !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: () => take(api.POST("/api/naming/preview", { body: { year: year!, pattern: draft.pattern } })),
+  });
+  const set = useAct(
+    () => take(api.PUT("/api/naming", { body: { ...draft, version: naming.version } })),
+    drop,
+  );
+  const rows = preview.data?.classes ?? [];
+  const going = rows.filter((r) => r.differs && !r.refusal && !left.has(r.id));
+  const rename = useAct((_: void, headers) =>
+    take(
+      api.POST("/api/naming/renaming", {
+        body: { year: year!, pattern: draft.pattern, classes: going.map((r) => r.id) },
+        headers,
+      }),
+    ),
+  );
+  // The placeholder lands where the writing mark stands.
+  const insert = (name: string) => {
+    const at = field.current?.selectionStart ?? draft.pattern.length;
+    change({ ...draft, pattern: `${draft.pattern.slice(0, at)}{${name}}${draft.pattern.slice(at)}` });
+    field.current?.focus();
+  };
+  const wrong = preview.error instanceof ProblemError;
+  return (
+    <Desk
+      title="Class names"
+      wide
+      lead="A name says course, section or period, and school year, so that a class is known in any list, in an archive three years on, and never collides with next year's."
+      slip={
+        <>
+          <Typography variant="h2">{count(going.length, "class differs", "classes differ")}</Typography>
+          <Typography>
+            {preview.data?.clashes
+              ? `${preview.data.clashes} would clash and keep their names.`
+              : "No two would have the same name."}
+          </Typography>
+          {preview.data?.advice && (
+            <Typography>
+              <StateMark mark="attention">{preview.data.advice}</StateMark>
+            </Typography>
+          )}
+          <Button
+            variant="contained"
+            disabled={!changed || set.isPending || wrong}
+            onClick={() => set.mutate(undefined)}
+          >
+            Save the pattern
+          </Button>
+          <Typography variant="body2" sx={{ color: "text.secondary" }}>
+            It names classes made from now on, and those rolled over.
+          </Typography>
+          <Button
+            variant="outlined"
+            disabled={going.length === 0 || rename.isPending || wrong}
+            onClick={() => rename.mutate()}
+          >
+            Rename {count(going.length, "class", "classes")}
+          </Button>
+          <Problem error={set.error ?? rename.error} />
+          {rename.data && (
+            <Typography role="status">
+              <StateMark mark="done">{count(rename.data.classes, "class", "classes")} renamed</StateMark>
+            </Typography>
+          )}
+        </>
+      }
+    >
+      <PlanPlaces me={me} />
+      <Box sx={{ maxWidth: 640 }}>
+        <TextField
+          fullWidth
+          label="Pattern"
+          value={draft.pattern}
+          inputRef={field}
+          error={wrong}
+          onChange={(e) => change({ ...draft, pattern: e.target.value })}
+        />
+        <Box sx={{ display: "flex", gap: 1, alignItems: "center", my: 1, flexWrap: "wrap" }}>
+          <Typography variant="body2" sx={{ color: "text.secondary" }}>
+            Put in
+          </Typography>
+          {naming.placeholders.map((p) => (
+            <Chip
+              key={p}
+              size="small"
+              label={p}
+              onClick={() => insert(p)}
+              variant="outlined"
+              color="success"
+              sx={{ borderRadius: 0.5 }}
+            />
+          ))}
+          <Box sx={{ flex: 1 }} />
+          <Pattern text={draft.pattern} />
+        </Box>
+        <FormControlLabel
+          control={
+            <Checkbox
+              checked={draft.byPattern}
+              onChange={(e) => change({ ...draft, byPattern: e.target.checked })}
+            />
+          }
+          label="Names come from the pattern alone: teachers do not change them"
+        />
+      </Box>
+      <Problem error={preview.error} />
+      {preview.data && rows.length === 0 && (
+        <Empty title="No class in this school year yet.">The pattern is waiting for the first.</Empty>
+      )}
+      {rows.length > 0 && (
+        <Table aria-label="Names as they will be" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+          <TableHead>
+            <TableRow>
+              <TableCell padding="none" sx={{ width: 34 }} />
+              <TableCell>Is called</TableCell>
+              <TableCell>Will be called</TableCell>
+              <TableCell />
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {rows.map((r) => (
+              <TableRow key={r.id} hover>
+                <TableCell padding="none">
+                  {r.differs && !r.refusal && (
+                    <Checkbox
+                      checked={!left.has(r.id)}
+                      onChange={() =>
+                        setLeft((l) => {
+                          const next = new Set(l);
+                          if (!next.delete(r.id)) next.add(r.id);
+                          return next;
+                        })
+                      }
+                      slotProps={{ input: { "aria-label": `Rename ${r.name}` } }}
+                    />
+                  )}
+                </TableCell>
+                <TableCell>{r.name}</TableCell>
+                <TableCell>
+                  {r.differs ? <strong>{r.will}</strong> : <StateMark mark="none">the same</StateMark>}
+                </TableCell>
+                <TableCell>
+                  {r.refusal ? (
+                    <StateMark mark="blocked">{r.refusal.what}</StateMark>
+                  ) : (
+                    r.changes.map((c) => (
+                      <StateMark key={c.was} mark="attention">
+                        “{c.was}” replaced
+                      </StateMark>
+                    ))
+                  )}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </Desk>
+  );
+}

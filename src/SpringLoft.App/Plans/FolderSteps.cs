@@ -1,0 +1,130 @@
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.Plans;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.App.Plans;
+
+/// <summary>What was done to one folder, with what it takes to take it back.</summary>
+/// <param name="Was">The folder before; null for one that was added.</param>
+/// <param name="Now">As the act left it.</param>
+public sealed record FolderStep(PutKind Kind, long Folder, FolderShape? Was, FolderShape Now);
+
+/// <summary>What a plan decides about a folder.</summary>
+public sealed record FolderShape(string Name, FolderRule Rule, int Position, string? PlanKey, string? GivenName, FolderRule? GivenRule, int? GivenPosition)
+{
+    internal static FolderShape Of(FolderRow f) => new(f.Name, f.Rule, f.Position, f.PlanKey, f.GivenName, f.GivenRule, f.GivenPosition);
+}
+
+/// <summary>Carries out the list of changes of a plan in a workspace, and takes it back.</summary>
+internal static class FolderSteps
+{
+    /// <summary>Folders with something in them at any depth: things, assignments, or folders that no plan made.</summary>
+    internal static HashSet<FolderId> Holding(IReadOnlyList<FolderRow> rows, IEnumerable<FolderId> filled)
+    {
+        var byId = rows.ToDictionary(f => f.Id);
+        var full = new HashSet<FolderId>();
+        foreach (var start in filled.Concat(rows.Where(f => f.PlanKey is null && f.BinnedAt is null && f.ParentId is not null).Select(f => f.ParentId!.Value)))
+            for (FolderId? at = start; at is { } id && full.Add(id) && byId.TryGetValue(id, out var row); at = row.ParentId) { }
+        return full;
+    }
+
+    internal static IEnumerable<FolderStep> Apply(IDbConnection c, ClassId id, IReadOnlyList<PutStep> steps, IReadOnlyList<FolderRow> rows, Instant now)
+    {
+        var byId = rows.ToDictionary(f => f.Id);
+        var byKey = rows.Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!, f => f.Id);
+        var names = new SiblingNames(rows);
+        var done = new List<FolderStep>();
+        // What goes makes room first: a new folder may take its name. Deepest first, so that none is left without its parent.
+        foreach (var s in steps.Where(s => s.Kind == PutKind.Remove).Reverse())
+        {
+            var was = byId[s.Folder!.Value];
+            var gone = was with { BinnedAt = now, PlanKey = null, GivenName = null, GivenRule = null, GivenPosition = null };
+            Save(c, gone);
+            names.Free(was.ParentId, was.Name);
+            done.Add(new(PutKind.Remove, was.Id.Value, FolderShape.Of(was), FolderShape.Of(gone)));
+        }
+        foreach (var s in steps.Where(s => s.Kind is PutKind.Change or PutKind.KeepTeachers && s.Wanted is not null && s.Folder is not null))
+        {
+            var was = byId[s.Folder!.Value];
+            var given = was.Given ?? new(was.Name, was.Rule, was.Position);
+            var w = s.Wanted!;
+            var theirs = s.Kind == PutKind.KeepTeachers;
+            var next = was with { GivenName = w.Name, GivenRule = w.Rule, GivenPosition = w.Position };
+            if (!theirs && was.Name == given.Name && w.Name != was.Name) next = next with { Name = names.Move(was.ParentId, was.Name, w.Name) };
+            if (!theirs && was.Rule == given.Rule) next = next with { Rule = w.Rule };
+            if (!theirs && was.Position == given.Position) next = next with { Position = w.Position };
+            Save(c, next);
+            byId[was.Id] = next with { Version = next.Version + 1 };
+            if (!theirs) done.Add(new(PutKind.Change, was.Id.Value, FolderShape.Of(was), FolderShape.Of(next)));
+        }
+        foreach (var s in steps.Where(s => s.Kind == PutKind.Add))
+        {
+            var w = s.Wanted!;
+            FolderId? parent = w.ParentKey is { } p ? byKey[p] : null;
+            var name = names.Take(parent, w.Name);
+            byKey[w.Key] = FolderStore.Add(c, id, parent, name, w.Position, w.Rule, w.Student, w.Key, new(w.Name, w.Rule, w.Position));
+            done.Add(new(PutKind.Add, byKey[w.Key].Value, null, new(name, w.Rule, w.Position, w.Key, w.Name, w.Rule, w.Position)));
+        }
+        return done;
+    }
+
+    /// <summary>Undoes the steps in turn; gives the names of folders that were changed or filled since and stay as they are.</summary>
+    internal static IReadOnlyList<string> TakeBack(IDbConnection c, ClassId id, IReadOnlyList<FolderStep> steps)
+    {
+        var stay = new List<string>();
+        foreach (var s in steps.Reverse())
+        {
+            var rows = FolderStore.WithBin(c, id);
+            if (rows.FirstOrDefault(f => f.Id.Value == s.Folder) is not { } row) continue;
+            var asLeft = FolderShape.Of(row) == s.Now;
+            var names = new SiblingNames(rows);
+            if (s.Kind == PutKind.Add)
+            {
+                var filled = ItemStore.Filings(c, id).Select(f => f.Folder).Concat(AssignmentStore.Filings(c, id).SelectMany(a => a)).Concat(rows.Where(f => f.ParentId is not null).Select(f => f.ParentId!.Value));
+                if (asLeft && row.BinnedAt is null && !filled.Contains(row.Id)) FolderStore.Delete(c, row.Id);
+                else stay.Add(row.Name);
+            }
+            else if (!asLeft) stay.Add(row.Name);
+            else
+            {
+                var was = s.Was!;
+                var name = s.Kind == PutKind.Remove ? names.Take(row.ParentId, was.Name) : names.Move(row.ParentId, row.Name, was.Name);
+                Save(c, row with { Name = name, Rule = was.Rule, Position = was.Position, PlanKey = was.PlanKey, GivenName = was.GivenName, GivenRule = was.GivenRule, GivenPosition = was.GivenPosition, BinnedAt = s.Kind == PutKind.Remove ? null : row.BinnedAt });
+            }
+        }
+        return stay;
+    }
+
+    private static void Save(IDbConnection c, FolderRow row)
+    {
+        if (!FolderStore.Save(c, row)) throw Refusals.ChangedMeanwhile("folder");
+    }
+
+    // Names that stand in each folder, kept apart without regard to case.
+    private sealed class SiblingNames(IReadOnlyList<FolderRow> rows)
+    {
+        private readonly Dictionary<FolderId, HashSet<string>> taken = rows.Where(f => f.BinnedAt is null).GroupBy(f => f.ParentId ?? default)
+            .ToDictionary(g => g.Key, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());
+
+        internal string Take(FolderId? parent, string name)
+        {
+            if (!taken.TryGetValue(parent ?? default, out var here)) taken[parent ?? default] = here = [];
+            var free = SafeName.Distinct(name, here, isFile: false);
+            here.Add(SafeName.Key(free));
+            return free;
+        }
+
+        internal string Move(FolderId? parent, string from, string to)
+        {
+            Free(parent, from);
+            return Take(parent, to);
+        }
+
+        internal void Free(FolderId? parent, string name)
+        {
+            if (taken.TryGetValue(parent ?? default, out var here)) here.Remove(SafeName.Key(name));
+        }
+    }
+}

@@ -1,0 +1,111 @@
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Core.Plans;
+
+/// <summary>A folder of a class as it stands, and as the plan gave it when it was last put.</summary>
+/// <param name="Given">Null for a folder that no plan made.</param>
+/// <param name="Holds">Is anything in it: items, assignments, or folders that no plan made, at any depth.</param>
+public sealed record StandingFolder(FolderId Id, FolderId? Parent, string? PlanKey, string Name, FolderRule Rule, int Position, GivenFolder? Given, bool Binned, bool Holds);
+
+/// <summary>What a plan gave a folder.</summary>
+public sealed record GivenFolder(string Name, FolderRule Rule, int Position);
+
+/// <summary>What putting a plan does to one folder.</summary>
+public enum PutKind
+{
+    /// <summary>The plan asks for it and it is not there.</summary>
+    Add,
+
+    /// <summary>The plan changed it and the teacher did not.</summary>
+    Change,
+
+    /// <summary>The plan no longer asks for it and nothing is in it.</summary>
+    Remove,
+
+    /// <summary>The teacher changed it: theirs stays.</summary>
+    KeepTeachers,
+
+    /// <summary>The plan no longer asks for it, but something is in it.</summary>
+    KeepFull,
+}
+
+/// <summary>One line of the list of changes.</summary>
+/// <param name="Folder">Null for one that is to be added.</param>
+/// <param name="Wanted">What the plan wants; null where it no longer asks for the folder.</param>
+/// <param name="Why">In words, for a person.</param>
+public sealed record PutStep(PutKind Kind, FolderId? Folder, UnfoldedFolder? Wanted, string Name, string Why);
+
+/// <summary>
+/// Puts a plan to a class that has folders already: three-way, between what the plan gave last time, what it gives now, and
+/// what the teacher made of it. A folder with anything in it is never removed.
+/// </summary>
+public static class PlanPutting
+{
+    /// <summary>Every change and everything that is kept against the plan; what is as it should be is not listed.</summary>
+    /// <param name="wanted">The plan unfolded for this class, parents first.</param>
+    /// <param name="standing">All folders of the class, the bin included.</param>
+    public static IReadOnlyList<PutStep> Decide(IReadOnlyList<UnfoldedFolder> wanted, IReadOnlyList<StandingFolder> standing)
+    {
+        var byKey = standing.Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!);
+        var steps = new List<PutStep>();
+        foreach (var w in wanted)
+        {
+            if (!byKey.TryGetValue(w.Key, out var there)) steps.Add(new(PutKind.Add, null, w, w.Name, w.Clashed ? "told apart from a sibling of the same name" : "the plan asks for it"));
+            else if (there.Binned) steps.Add(new(PutKind.KeepTeachers, there.Id, w, there.Name, "the teacher binned it"));
+            else Compare(w, there, steps);
+        }
+        var asked = wanted.Select(w => w.Key).ToHashSet();
+        foreach (var f in standing.Where(f => f.PlanKey is not null && !f.Binned && !asked.Contains(f.PlanKey)))
+        {
+            if (f.Holds) steps.Add(new(PutKind.KeepFull, f.Id, null, f.Name, "the plan no longer asks for it, but something is in it"));
+            else if (f.Given is { } g && (g.Name != f.Name || g.Rule != f.Rule)) steps.Add(new(PutKind.KeepTeachers, f.Id, null, f.Name, "the plan no longer asks for it, but the teacher changed it"));
+            else steps.Add(new(PutKind.Remove, f.Id, null, f.Name, "the plan no longer asks for it and it is empty"));
+        }
+        return KeepParents(steps, standing);
+    }
+
+    private static void Compare(UnfoldedFolder w, StandingFolder there, List<PutStep> steps)
+    {
+        // A folder of before the program knew what a plan gave counts as given as it stands.
+        var given = there.Given ?? new(there.Name, there.Rule, there.Position);
+        var planMoved = given.Name != w.Name || given.Rule != w.Rule || given.Position != w.Position;
+        if (!planMoved) return;
+        var nameTheirs = there.Name != given.Name && there.Name != w.Name && given.Name != w.Name;
+        var ruleTheirs = there.Rule != given.Rule && there.Rule != w.Rule && given.Rule != w.Rule;
+        if (nameTheirs || ruleTheirs)
+            steps.Add(new(PutKind.KeepTeachers, there.Id, w, there.Name, string.Join("; ", Theirs(w, there, nameTheirs, ruleTheirs))));
+        var changes = new List<string>();
+        if (given.Name != w.Name && there.Name == given.Name) changes.Add($"called “{w.Name}” now");
+        if (given.Rule != w.Rule && there.Rule == given.Rule) changes.Add($"{Words(w.Rule)} now, {Words(given.Rule)} before");
+        if (given.Position != w.Position && there.Position == given.Position) changes.Add("stands elsewhere in the order");
+        if (changes.Count > 0) steps.Add(new(PutKind.Change, there.Id, w, there.Name, string.Join("; ", changes)));
+    }
+
+    private static IEnumerable<string> Theirs(UnfoldedFolder w, StandingFolder there, bool name, bool rule)
+    {
+        if (name) yield return $"the teacher calls it so; the plan would call it “{w.Name}”";
+        if (rule) yield return $"the teacher made it {Words(there.Rule)}; the plan says {Words(w.Rule)}";
+    }
+
+    // A folder does not go while one stands in it that stays.
+    private static List<PutStep> KeepParents(List<PutStep> steps, IReadOnlyList<StandingFolder> standing)
+    {
+        var going = steps.Where(s => s.Kind == PutKind.Remove).Select(s => s.Folder!.Value).ToHashSet();
+        var byId = standing.ToDictionary(f => f.Id);
+        var needed = new HashSet<FolderId>();
+        foreach (var f in standing.Where(f => !f.Binned && !going.Contains(f.Id)))
+            for (var at = f.Parent; at is { } p && byId.TryGetValue(p, out var parent); at = parent.Parent) needed.Add(p);
+        return [.. steps.Select(s => s.Kind == PutKind.Remove && needed.Contains(s.Folder!.Value)
+            ? s with { Kind = PutKind.KeepFull, Why = "the plan no longer asks for it, but a folder that stays stands in it" } : s)];
+    }
+
+    private static string Words(FolderRule rule) => rule switch
+    {
+        FolderRule.StaffOnly => "staff only",
+        FolderRule.ClassViews => "class views",
+        FolderRule.ClassAdds => "class adds",
+        FolderRule.ClassEdits => "class edits",
+        FolderRule.OneEach => "one each",
+        _ => "as above",
+    };
+}
