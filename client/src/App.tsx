@@ -15,6 +15,7 @@ import { RolloverDesk } from "./desks/Rollover/RolloverDesk";
 import { RosterDesk } from "./desks/Rosters/RosterDesk";
 import { MakeClass } from "./desks/Workspaces/MakeClass";
 import { MyClasses } from "./desks/Workspaces/MyClasses";
+import { SeeAs } from "./desks/Workspaces/SeeAs";
 import { StudentClass } from "./desks/Workspaces/StudentClass";
 import { WorkspaceDesk } from "./desks/Workspaces/WorkspaceDesk";
 import { YearDesk } from "./desks/Years/YearDesk";
@@ -61,6 +62,7 @@ export function App() {
               <Route path="/roll-over" element={<YearBoard me={me.data} season="nextYear" />} />
               <Route path="/classes/:id" element={<Navigate to="set-up" replace />} />
               <Route path="/classes/:id/set-up" element={<WorkspaceDesk />} />
+              <Route path="/classes/:id/see-as" element={<SeeAs />} />
               <Route path="/classes/:id/enroll" element={<RosterDesk />} />
               <Route path="/classes/:id/work" element={<AssignmentDesk />} />
               <Route path="/classes/:id/close" element={<ClosingDesk />} />

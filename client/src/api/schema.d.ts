@@ -596,6 +596,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/seen-by-any-student": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["seenByAnyStudent"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/seen-by/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["seenBy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/blind-spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["blindSpots"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/blind-spots/mending": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mendBlindSpot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeFolder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeFolder"];
+        post?: never;
+        delete: operations["binFolder"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringBackFolder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/sight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["whoSeesFolder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/folders/{folderId}/files": {
         parameters: {
             query?: never;
@@ -1137,6 +1265,16 @@ export interface components {
             className: null | string;
             detail: string;
         };
+        /** @enum {unknown} */
+        BlindKind: "AssignmentUnseen" | "NoFolderSeen" | "NoOwnFolder" | "ShutByAbove";
+        BlindSpot: {
+            kind: components["schemas"]["BlindKind"];
+            text: string;
+            mend: null | string;
+            folder: null | components["schemas"]["FolderId"];
+            assignment: null | components["schemas"]["AssignmentId"];
+            students: number[];
+        };
         BoardCell: {
             state: components["schemas"]["CellState"];
             text: string;
@@ -1255,8 +1393,11 @@ export interface components {
             class: components["schemas"]["ClassId"];
             name: string;
             refused: null | string;
+            anew: boolean;
             /** Format: int32 */
             adds: number;
+            /** Format: int32 */
+            adopts: number;
             /** Format: int32 */
             changes: number;
             /** Format: int32 */
@@ -1361,6 +1502,15 @@ export interface components {
         };
         /** @enum {unknown} */
         FindingLevel: "Ready" | "Attention" | "Blocks";
+        FolderDraft: {
+            name: null | string;
+            parent: null | components["schemas"]["FolderId"];
+            rule: components["schemas"]["FolderRule"];
+            /** Format: int32 */
+            place: null | number;
+            /** Format: int32 */
+            version: number;
+        };
         FolderEffect: {
             plan: string;
             /** Format: int32 */
@@ -1385,6 +1535,9 @@ export interface components {
             ownOf: null | string;
             mine: boolean;
             why: string[];
+            /** Format: int32 */
+            version: number;
+            bent: boolean;
         };
         FoundPerson: {
             id: components["schemas"]["PersonId"];
@@ -1467,6 +1620,11 @@ export interface components {
         };
         /** @enum {unknown} */
         Mend: "None" | "ReturnWork" | "MarkWork" | "FileThings" | "PublishOrBin" | "OpenClass" | "SeeRoster" | "RollOver" | "SeeRun";
+        MendBody: {
+            kind: components["schemas"]["BlindKind"];
+            folder: null | components["schemas"]["FolderId"];
+            assignment: null | components["schemas"]["AssignmentId"];
+        };
         NameBody: {
             name: null | string;
             /** Format: int32 */
@@ -1628,7 +1786,7 @@ export interface components {
             classes: null | number[];
         };
         /** @enum {unknown} */
-        PutKind: "Add" | "Change" | "Remove" | "KeepTeachers" | "KeepFull";
+        PutKind: "Add" | "Adopt" | "Change" | "Remove" | "KeepTeachers" | "KeepFull";
         PutLine: {
             kind: components["schemas"]["PutKind"];
             folder: string;
@@ -1787,6 +1945,13 @@ export interface components {
             years: components["schemas"]["YearView"][];
             /** Format: int64 */
             uploadLimitBytes: number;
+        };
+        SightOfFolder: {
+            person: components["schemas"]["PersonId"];
+            name: string;
+            role: components["schemas"]["ClassRole"];
+            right: components["schemas"]["Right"];
+            steps: string[];
         };
         SignInBody: {
             userName: null | string;
@@ -3244,6 +3409,294 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    seenByAnyStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkspaceView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    seenBy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkspaceView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    blindSpots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindSpot"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    mendBlindSpot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FolderDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FolderDraft"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    binFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bringBackFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    whoSeesFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SightOfFolder"][];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -30,12 +30,20 @@ internal static class FolderSteps
         return full;
     }
 
-    internal static IEnumerable<FolderStep> Apply(IDbConnection c, ClassId id, IReadOnlyList<PutStep> steps, IReadOnlyList<FolderRow> rows, Instant now)
+    /// <param name="anew">True if the class followed another plan: its folders first let go of that one's keys.</param>
+    internal static IReadOnlyList<FolderStep> Apply(IDbConnection c, ClassId id, IReadOnlyList<PutStep> steps, IReadOnlyList<FolderRow> rows, bool anew, Instant now)
     {
         var byId = rows.ToDictionary(f => f.Id);
-        var byKey = rows.Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!, f => f.Id);
+        var byKey = anew ? [] : rows.Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!, f => f.Id);
         var names = new SiblingNames(rows);
         var done = new List<FolderStep>();
+        foreach (var was in rows.Where(f => anew && f.PlanKey is not null))
+        {
+            var free = was with { PlanKey = null, GivenName = null, GivenRule = null, GivenPosition = null };
+            Save(c, free);
+            byId[was.Id] = free with { Version = free.Version + 1 };
+            done.Add(new(PutKind.Adopt, was.Id.Value, FolderShape.Of(was), FolderShape.Of(free)));
+        }
         // What goes makes room first: a new folder may take its name. Deepest first, so that none is left without its parent.
         foreach (var s in steps.Where(s => s.Kind == PutKind.Remove).Reverse())
         {
@@ -59,9 +67,18 @@ internal static class FolderSteps
             byId[was.Id] = next with { Version = next.Version + 1 };
             if (!theirs) done.Add(new(PutKind.Change, was.Id.Value, FolderShape.Of(was), FolderShape.Of(next)));
         }
-        foreach (var s in steps.Where(s => s.Kind == PutKind.Add))
+        foreach (var s in steps.Where(s => s.Kind is PutKind.Add or PutKind.Adopt))
         {
             var w = s.Wanted!;
+            if (s.Kind == PutKind.Adopt)
+            {
+                var was = byId[s.Folder!.Value];
+                var own = was with { PlanKey = w.Key, GivenName = w.Name, GivenRule = w.Rule, GivenPosition = w.Position };
+                Save(c, own);
+                byKey[w.Key] = was.Id;
+                done.Add(new(PutKind.Adopt, was.Id.Value, FolderShape.Of(was), FolderShape.Of(own)));
+                continue;
+            }
             FolderId? parent = w.ParentKey is { } p ? byKey[p] : null;
             var name = names.Take(parent, w.Name);
             byKey[w.Key] = FolderStore.Add(c, id, parent, name, w.Position, w.Rule, w.Student, w.Key, new(w.Name, w.Rule, w.Position));

@@ -16,9 +16,11 @@ namespace SpringLoft.App.Plans;
 public sealed record PutLine(PutKind Kind, string Folder, string Why);
 
 /// <summary>What putting the plan would do to one class.</summary>
+/// <param name="Anew">True if the class follows another plan now; then nothing of that one goes.</param>
+/// <param name="Adopts">Folders that stand there under that name already.</param>
 /// <param name="Refused">Why it can't be put to this class; null if it can.</param>
 /// <param name="Lines">The first of them, at most <see cref="PuttingPlans.MostLines"/>; the counts are of all.</param>
-public sealed record ClassPutPreview(ClassId Class, string Name, string? Refused, int Adds, int Changes, int Removes, int Keeps, int Clashes, IReadOnlyList<PutLine> Lines);
+public sealed record ClassPutPreview(ClassId Class, string Name, string? Refused, bool Anew, int Adds, int Adopts, int Changes, int Removes, int Keeps, int Clashes, IReadOnlyList<PutLine> Lines);
 
 /// <summary>What became of one class.</summary>
 public sealed record ClassPutReport(ClassId Class, string Name, StepState State, string? Said, int Adds, int Changes, int Removes, int Keeps, bool TakenBack, IReadOnlyList<PutLine> Kept);
@@ -44,13 +46,13 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue)
         var years = YearStore.All(c);
         return Chosen(c, who, classes).Select(k =>
         {
-            if (k.State == ClassState.Archived) return new ClassPutPreview(k.Id, k.Name, "It is archived: restore it from the loft first.", 0, 0, 0, 0, 0, []);
+            if (k.State == ClassState.Archived) return new ClassPutPreview(k.Id, k.Name, "It is archived: restore it from the loft first.", false, 0, 0, 0, 0, 0, 0, []);
             try
             {
                 var steps = Decide(c, k, plan, years).Steps;
-                return new(k.Id, k.Name, null, Count(steps, PutKind.Add), Count(steps, PutKind.Change), Count(steps, PutKind.Remove), Kept(steps).Count(), steps.Count(s => s.Wanted?.Clashed == true), [.. steps.Take(MostLines).Select(Line)]);
+                return new(k.Id, k.Name, null, k.PlanId is not null && k.PlanId != plan.Id, Count(steps, PutKind.Add), Count(steps, PutKind.Adopt), Count(steps, PutKind.Change), Count(steps, PutKind.Remove), Kept(steps).Count(), steps.Count(s => s.Wanted?.Clashed == true), [.. steps.Take(MostLines).Select(Line)]);
             }
-            catch (RefusedException e) { return new(k.Id, k.Name, $"{e.Refusal.What} {e.Refusal.Mend}", 0, 0, 0, 0, 0, []); }
+            catch (RefusedException e) { return new(k.Id, k.Name, $"{e.Refusal.What} {e.Refusal.Mend}", false, 0, 0, 0, 0, 0, 0, []); }
         }).ToList();
     });
 
@@ -123,7 +125,7 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue)
         if (k.State == ClassState.Archived) throw new RefusedException("class-archived", $"“{k.Name}” is archived: nobody changes anything in it.", "Restore it from the loft first.");
         var plan = PlanStore.Find(c, put.PlanId, put.Version)!;
         var (steps, rows) = Decide(c, k, plan, YearStore.All(c));
-        var done = new Done([.. FolderSteps.Apply(c, id, steps, rows, premises.Clock.Now)], [.. Kept(steps).Take(MostLines).Select(Line)]);
+        var done = new Done([.. FolderSteps.Apply(c, id, steps, rows, k.PlanId != put.PlanId, premises.Clock.Now)], [.. Kept(steps).Take(MostLines).Select(Line)]);
         ClassStore.SetPlan(c, id, put.PlanId, put.Version);
         PlanPutStore.SetDone(c, put with { PlanBefore = k.PlanId, VersionBefore = k.PlanVersion, Steps = JsonSerializer.Serialize(done, Json) });
         RunStore.SetClass(c, run, id, StepState.Done, null);
@@ -137,7 +139,8 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue)
         // Own folders of students who left are nobody's to ask for: they stay as they are.
         var left = wanted.Where(w => w.Student is not null).Select(w => w.Student!.Value).ToHashSet();
         var standing = rows.Where(f => f.StudentId is not { } s || left.Contains(s) || f.PlanKey is null).ToList();
-        return (PlanPutting.Decide(wanted, [.. standing.Select(f => new StandingFolder(f.Id, f.ParentId, f.PlanKey, f.Name, f.Rule, f.Position, f.Given, f.BinnedAt is not null, full.Contains(f.Id)))]), rows);
+        var facts = standing.Select(f => new StandingFolder(f.Id, f.ParentId, f.PlanKey, f.Name, f.Rule, f.Position, f.Given, f.BinnedAt is not null, full.Contains(f.Id), f.StudentId)).ToList();
+        return (k.PlanId == plan.Id ? PlanPutting.Decide(wanted, facts) : PlanPutting.DecideAnew(wanted, facts), rows);
     }
 
     private static IReadOnlyList<ClassRow> Chosen(IDbConnection c, Caller who, IReadOnlyList<ClassId> classes)

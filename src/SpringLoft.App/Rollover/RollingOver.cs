@@ -126,11 +126,14 @@ public sealed class RollingOver(Premises premises)
             if (!taken.TryGetValue(parent ?? default, out var names)) taken[parent ?? default] = names = [];
             var name = SafeName.Distinct(f.Name, names, isFile: false);
             names.Add(SafeName.Key(name));
-            return copies[f.Id] = FolderStore.Add(c, made, parent, name, rows[f.Id].Position, f.Rule, null, rows[f.Id].PlanKey);
+            return copies[f.Id] = FolderStore.Add(c, made, parent, name, rows[f.Id].Position, f.Rule, null, rows[f.Id].PlanKey, Given(rows[f.Id]));
         }
         foreach (var f in p.Folders) Copy(f);
         return copies;
     }
+
+    // A folder that its teacher renamed is the teacher's next year too; for any other, its new name is what the plan gives.
+    private static GivenFolder? Given(FolderRow f) => f.Given is { } g && g.Name != f.Name ? g : null;
 
     private static void CopyItems(IDbConnection c, Prepared p, ClassId made, Dictionary<FolderId, FolderId> folders, Instant now)
     {

@@ -16,10 +16,22 @@ public sealed class Workspace(Premises premises)
     public ClassHead Head(Caller who, ClassId id) => premises.Db.Read(c => Head(c, ClassGate.Find(c, who, id)));
 
     /// <summary>The workspace as the asker sees it.</summary>
-    public WorkspaceView See(Caller who, ClassId id) => premises.Db.Read(c =>
+    public WorkspaceView See(Caller who, ClassId id) => premises.Db.Read(c => See(c, ClassGate.Find(c, who, id), who.Id));
+
+    /// <summary>The workspace exactly as a student of the roster sees it, or any student, who has no own folder.</summary>
+    /// <param name="student">Null for any student.</param>
+    public WorkspaceView SeeAs(ClassId id, PersonId? student) => premises.Db.Read(c =>
     {
-        var at = ClassGate.Find(c, who, id);
-        var viewer = at.Viewer(who.Id);
+        var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
+        var member = student is { } s ? RosterStore.Member(c, id, s) : null;
+        if (student is not null && member is not { Role: ClassRole.Student }) throw Refusals.NotFound("student on the roster");
+        return See(c, new ClassAndPlace(k, Permissions.StandingOf(SchoolRole.Student, ClassRole.Student, member?.LeftAt is not null), member), student ?? default);
+    });
+
+    private static WorkspaceView See(IDbConnection c, ClassAndPlace at, PersonId who)
+    {
+        var id = at.Class.Id;
+        var viewer = at.Viewer(who);
         var folders = FolderStore.OfClass(c, id);
         var access = new Access(viewer, folders.Select(f => f.Fact));
         var staff = at.Standing >= Standing.CoTeacher;
@@ -27,24 +39,24 @@ public sealed class Workspace(Premises premises)
 
         var seen = folders.Select(f => (f, right: access.Of(f.Id))).Where(x => x.right.Right > Right.None)
             .Select(x => new FolderView(x.f.Id, x.f.ParentId, x.f.Name, x.f.Rule, x.right.Right,
-                x.f.StudentId is { } s ? names.GetValueOrDefault(s) : null, x.f.StudentId == who.Id, x.right.Steps)).ToList();
+                x.f.StudentId is { } s ? names.GetValueOrDefault(s) : null, x.f.StudentId == who, x.right.Steps, x.f.Version, x.f.GivenName is not null && (x.f.GivenName != x.f.Name || x.f.GivenRule != x.f.Rule))).ToList();
         var visible = seen.Select(f => f.Id).ToHashSet();
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
         var items = ItemStore.OfClass(c, id).Where(i => access.OfThing(filings[i.Id]) > Right.None)
             .Select(i => new ItemView(i.Id, i.Kind, i.Name, i.Size, i.Url, [.. filings[i.Id].Where(visible.Contains)], i.AddedByName, i.AddedAt,
-                MayChange(access.OfThing(filings[i.Id]), i, who.Id))).ToList();
+                MayChange(access.OfThing(filings[i.Id]), i, who))).ToList();
 
         var open = viewer.State != ClassState.InPreparation && !(viewer is { State: ClassState.Archived, After: AfterArchive.Nothing });
         var placed = AssignmentStore.Filings(c, id);
         var given = AssignmentStore.GivenTo(c, id);
-        var own = staff ? null : OwnWork.Of(c, id, who.Id);
+        var own = staff ? null : OwnWork.Of(c, id, who);
         var assignments = AssignmentStore.OfClass(c, id)
-            .Where(a => staff || (open && AssignmentSight.Sees(a.PublishedAt is not null, [.. given[a.Id]], who.Id, access.OfThing(placed[a.Id]))))
+            .Where(a => staff || (open && AssignmentSight.Sees(a.PublishedAt is not null, [.. given[a.Id]], who, access.OfThing(placed[a.Id]))))
             .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.PublishedAt is not null, [.. placed[a.Id].Where(visible.Contains)],
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id))).ToList();
         var notices = staff || open ? ClassStore.Notices(c, id).Select(n => new NoticeView(n.Text, n.Author, n.PostedAt)).ToList() : [];
-        return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who.Id) is not null);
-    });
+        return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null);
+    }
 
     /// <summary>All classes that the asker is in, with what waits for them; those that students do not see yet left out for students.</summary>
     public IReadOnlyList<OwnClass> Mine(Caller who) => premises.Db.Read(c =>

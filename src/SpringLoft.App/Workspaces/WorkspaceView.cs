@@ -12,7 +12,8 @@ public sealed record ClassHead(
 
 /// <summary>A folder that the asker sees.</summary>
 /// <param name="Why">Each step that led to the right.</param>
-public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, FolderRule Rule, Right Right, string? OwnOf, bool Mine, IReadOnlyList<string> Why);
+/// <param name="Bent">True if its name or rule differs from what the plan gave it.</param>
+public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, FolderRule Rule, Right Right, string? OwnOf, bool Mine, IReadOnlyList<string> Why, int Version, bool Bent);
 
 /// <summary>An item that the asker sees.</summary>
 /// <param name="Size">In bytes; null for a link.</param>

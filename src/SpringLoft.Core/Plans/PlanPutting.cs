@@ -1,3 +1,4 @@
+using SpringLoft.Core.Naming;
 using SpringLoft.Core.Workspaces;
 
 namespace SpringLoft.Core.Plans;
@@ -5,7 +6,7 @@ namespace SpringLoft.Core.Plans;
 /// <summary>A folder of a class as it stands, and as the plan gave it when it was last put.</summary>
 /// <param name="Given">Null for a folder that no plan made.</param>
 /// <param name="Holds">Is anything in it: items, assignments, or folders that no plan made, at any depth.</param>
-public sealed record StandingFolder(FolderId Id, FolderId? Parent, string? PlanKey, string Name, FolderRule Rule, int Position, GivenFolder? Given, bool Binned, bool Holds);
+public sealed record StandingFolder(FolderId Id, FolderId? Parent, string? PlanKey, string Name, FolderRule Rule, int Position, GivenFolder? Given, bool Binned, bool Holds, PersonId? Student = null);
 
 /// <summary>What a plan gave a folder.</summary>
 public sealed record GivenFolder(string Name, FolderRule Rule, int Position);
@@ -15,6 +16,9 @@ public enum PutKind
 {
     /// <summary>The plan asks for it and it is not there.</summary>
     Add,
+
+    /// <summary>It stands there under that name already, from another plan or by hand: the plan takes it for its own, as it stands.</summary>
+    Adopt,
 
     /// <summary>The plan changed it and the teacher did not.</summary>
     Change,
@@ -62,6 +66,33 @@ public static class PlanPutting
             else steps.Add(new(PutKind.Remove, f.Id, null, f.Name, "the plan no longer asks for it and it is empty"));
         }
         return KeepParents(steps, standing);
+    }
+
+    /// <summary>
+    /// Puts a plan to a class that followed another one, or none. Keys of another plan say nothing here: what stands in the
+    /// same place under the same name is taken for the plan's own, and everything else stays as it is. Nothing goes.
+    /// </summary>
+    public static IReadOnlyList<PutStep> DecideAnew(IReadOnlyList<UnfoldedFolder> wanted, IReadOnlyList<StandingFolder> standing)
+    {
+        var byPlace = standing.Where(f => !f.Binned).GroupBy(f => (f.Parent, SafeName.Key(f.Name))).ToDictionary(g => g.Key, g => g.First());
+        var placed = new Dictionary<string, FolderId?>();
+        var steps = new List<PutStep>();
+        foreach (var w in wanted)
+        {
+            FolderId? parent = w.ParentKey is { } p ? placed[p] : null;
+            var reachable = w.ParentKey is null || parent is not null;
+            if (reachable && byPlace.TryGetValue((parent, SafeName.Key(w.Name)), out var there) && there.Student == w.Student)
+            {
+                placed[w.Key] = there.Id;
+                steps.Add(new(PutKind.Adopt, there.Id, w, there.Name, there.Rule == w.Rule ? "stands there already" : $"stands there already and is {Words(there.Rule)}; the plan says {Words(w.Rule)}"));
+            }
+            else
+            {
+                placed[w.Key] = null;
+                steps.Add(new(PutKind.Add, null, w, w.Name, "the plan asks for it"));
+            }
+        }
+        return steps;
     }
 
     private static void Compare(UnfoldedFolder w, StandingFolder there, List<PutStep> steps)

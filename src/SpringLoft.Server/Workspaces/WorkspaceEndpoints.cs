@@ -18,6 +18,8 @@ internal sealed record FilingBody(IReadOnlyList<FolderId>? Folders);
 
 internal sealed record NoticeBody(string? Text);
 
+internal sealed record MendBody(BlindKind Kind, FolderId? Folder, AssignmentId? Assignment);
+
 internal static class WorkspaceEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
@@ -45,7 +47,37 @@ internal static class WorkspaceEndpoints
             notices.Post(who, new(classId), body.Text);
             return TypedResults.NoContent();
         }).WithName("postNotice").Needs(Act.Arrange);
+        MapFolders(k);
         MapItems(k);
+    }
+
+    private static void MapFolders(RouteGroupBuilder k)
+    {
+        k.MapGet("/seen-by-any-student", (long classId, Workspace workspace) => workspace.SeeAs(new(classId), null)).WithName("seenByAnyStudent").Needs(Act.Arrange);
+        k.MapGet("/seen-by/{personId:long}", (long classId, long personId, Workspace workspace) => workspace.SeeAs(new(classId), new PersonId(personId))).WithName("seenBy").Needs(Act.Arrange);
+        k.MapGet("/blind-spots", (long classId, Arranging arranging) => arranging.BlindSpots(new(classId))).WithName("blindSpots").Needs(Act.Arrange);
+        k.MapPost("/blind-spots/mending", (long classId, MendBody body, Caller who, Arranging arranging) =>
+        {
+            arranging.Mend(who, new(classId), body.Kind, body.Folder, body.Assignment);
+            return TypedResults.NoContent();
+        }).WithName("mendBlindSpot").Needs(Act.Arrange);
+        k.MapPost("/folders", (long classId, FolderDraft body, Caller who, Arranging arranging) => new Made(arranging.Make(who, new(classId), body).Value)).WithName("makeFolder").Needs(Act.Arrange);
+        k.MapPut("/folders/{folderId:long}", (long classId, long folderId, FolderDraft body, Caller who, Arranging arranging) =>
+        {
+            arranging.Change(who, new(classId), new(folderId), body);
+            return TypedResults.NoContent();
+        }).WithName("changeFolder").Needs(Act.Arrange);
+        k.MapDelete("/folders/{folderId:long}", (long classId, long folderId, Caller who, Arranging arranging) =>
+        {
+            arranging.Bin(who, new(classId), new(folderId));
+            return TypedResults.NoContent();
+        }).WithName("binFolder").Needs(Act.Arrange);
+        k.MapPost("/folders/{folderId:long}/bring-back", (long classId, long folderId, Caller who, Arranging arranging) =>
+        {
+            arranging.BringBack(who, new(classId), new(folderId));
+            return TypedResults.NoContent();
+        }).WithName("bringBackFolder").Needs(Act.Arrange);
+        k.MapGet("/folders/{folderId:long}/sight", (long classId, long folderId, Arranging arranging) => arranging.WhoSees(new(classId), new(folderId))).WithName("whoSeesFolder").Needs(Act.Arrange);
     }
 
     private static void MapItems(RouteGroupBuilder k)

@@ -51,6 +51,10 @@ public static class AssignmentStore
         return new(made);
     }
 
+    /// <summary>Files an assignment in one more folder.</summary>
+    public static void File(IDbConnection c, AssignmentId id, FolderId folder) =>
+        c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@id, @folder) ON CONFLICT DO NOTHING", new { id, folder });
+
     /// <summary>Publishes at the version that was seen; false if changed meanwhile.</summary>
     public static bool Publish(IDbConnection c, AssignmentId id, int version, Instant at) => c.Execute(
         "UPDATE assignment SET published_at = @at, version = version + 1 WHERE id = @id AND version = @version", new { id, version, at }) == 1;

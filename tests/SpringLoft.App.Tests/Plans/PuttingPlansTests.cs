@@ -109,6 +109,27 @@ public class PuttingPlansTests : SchoolTest
     }
 
     [Fact]
+    public void A_plan_put_to_a_class_of_another_plan_takes_what_it_knows_adds_the_rest_and_removes_nothing()
+    {
+        school.OpenClass();
+        var before = Names().ToList();
+        // Keys of two plans may be the same; they mean nothing to one another.
+        var plan = Make(Line("Models"), Line("Papers", 0, FolderRule.StaffOnly), Line("Inner", 1));
+
+        var run = Put(plan);
+
+        Names().ShouldBe([.. before, "Models", "Inner"], ignoreOrder: true);
+        school.Workspace.See(school.Lead, school.Class).Folders.First(f => f.Name == "Papers").Rule.ShouldBe(FolderRule.ClassViews);
+        Put(plan).Classes.Single().ShouldSatisfyAllConditions(r => r.Adds.ShouldBe(0), r => r.Removes.ShouldBe(0));
+        school.Workspace.Head(school.Lead, school.Class).PlanName.ShouldBe("Mine");
+
+        Putting.TakeBack(school.Coordinator, Put(plan).Id, school.Class);
+        Putting.TakeBack(school.Coordinator, run.Id, school.Class).ShouldBeEmpty();
+        Names().ShouldBe(before, ignoreOrder: true);
+        Put(school.Plan("Small start")).Classes.Single().Adds.ShouldBe(0);
+    }
+
+    [Fact]
     public void A_run_that_was_stopped_goes_on_with_the_next_class_and_doubles_nothing()
     {
         var second = school.Making.Make(school.Lead, school.New("Glass"));

@@ -54,6 +54,19 @@ public class PlanPuttingTests
     public void A_folder_does_not_go_while_one_that_stays_stands_in_it() =>
         Kinds([Wanted("b", "B")], There(1, "a", "A"), There(2, "b", "B", parent: 1)).ShouldBe([PutKind.KeepFull]);
 
+    [Fact]
+    public void Put_to_a_class_of_another_plan_what_stands_under_that_name_is_taken_and_nothing_goes()
+    {
+        var standing = new[] { There(1, "x", "units"), There(2, "y", "Lines", parent: 1, rule: FolderRule.StaffOnly), There(3, "a", "Empty") };
+
+        PlanPutting.DecideAnew([Wanted("a", "Units"), Wanted("b", "Lines", parent: "a"), Wanted("c", "Planks", parent: "a")], standing).Select(s => (s.Kind, s.Folder?.Value))
+            .ShouldBe([(PutKind.Adopt, 1), (PutKind.Adopt, 2), (PutKind.Add, null)]);
+    }
+
+    [Fact]
+    public void An_own_folder_is_taken_only_for_the_same_student() =>
+        PlanPutting.DecideAnew([Wanted("a", "Umi") with { Student = new PersonId(1) }], [There(1, "x", "Umi") with { Student = new PersonId(2) }]).Single().Kind.ShouldBe(PutKind.Add);
+
     // The state after the list was carried out, as the store carries it out.
     private static StandingFolder[] After(IReadOnlyList<UnfoldedFolder> wanted, IReadOnlyList<StandingFolder> standing)
     {

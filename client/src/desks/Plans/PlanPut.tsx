@@ -22,6 +22,7 @@ import { count } from "../../parts/words";
 
 const kinds: Record<Schemas["PutKind"], [Mark, string]> = {
   Add: ["done", "added"],
+  Adopt: ["done", "there already"],
   Change: ["underway", "changed"],
   Remove: ["notYet", "goes"],
   KeepTeachers: ["attention", "teacher's, stays"],
@@ -90,8 +91,11 @@ function Choose({
     (made) => onRun(made.id),
   );
   const by = new Map((preview.data ?? []).map((p) => [p.class, p]));
-  const can = (preview.data ?? []).filter((p) => !p.refused && p.adds + p.changes + p.removes > 0);
+  const can = (preview.data ?? []).filter(
+    (p) => !p.refused && (p.anew || p.adds + p.changes + p.removes > 0),
+  );
   const sum = (of: (p: Schemas["ClassPutPreview"]) => number) => can.reduce((n, p) => n + of(p), 0);
+  const anew = (preview.data ?? []).filter((p) => p.anew).length;
   const tick = (id: number) =>
     setChosen((t) => {
       const next = new Set(t);
@@ -131,6 +135,14 @@ function Choose({
               to add, {sum((p) => p.changes)} to change, {sum((p) => p.removes)} empty ones to go, in{" "}
               {count(can.length, "class", "classes")}.{" "}
               {sum((p) => p.keeps) > 0 && `${sum((p) => p.keeps)} stay against the plan.`}
+            </Typography>
+          )}
+          {anew > 0 && (
+            <Typography>
+              <StateMark mark="attention">
+                {count(anew, "class follows", "classes follow")} another plan.
+              </StateMark>{" "}
+              What stands there under the same name is taken for this plan&rsquo;s own; everything else stays.
             </Typography>
           )}
           <Button
@@ -232,12 +244,19 @@ function Choose({
   );
 }
 
+// Like changes of many folders of one name are told once, with their count.
 function Lines({ lines }: { lines: Schemas["PutLine"][] }) {
+  const told = new Map<string, { line: Schemas["PutLine"]; n: number }>();
+  for (const line of lines) {
+    const key = `${line.kind}|${line.folder}|${line.why}`;
+    told.set(key, { line, n: (told.get(key)?.n ?? 0) + 1 });
+  }
   return (
     <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, columns: { md: 2 }, columnGap: 3 }}>
-      {lines.map((l, i) => (
-        <Box component="li" key={i} sx={{ breakInside: "avoid" }}>
+      {[...told].map(([key, { line: l, n }]) => (
+        <Box component="li" key={key} sx={{ breakInside: "avoid" }}>
           <StateMark mark={kinds[l.kind][0]}>{kinds[l.kind][1]}</StateMark> <strong>{l.folder}</strong>
+          {n > 1 && ` × ${n}`}
           {l.kind !== "Add" && (
             <Box component="span" sx={{ color: "text.secondary" }}>
               : {l.why}

@@ -5,7 +5,7 @@ import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
-import { useMemo } from "react";
+import { useMemo, type ReactNode } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useSchool, useWorkspace } from "../../api/queries";
@@ -20,38 +20,53 @@ import { OwnAssignment } from "../Assignments/OwnAssignment";
 
 /** A class as its student sees it: folders at the left, what stands in them, and one's own work. */
 export function StudentClass() {
-  const id = Number(useParams().id);
-  const workspace = useWorkspace(id);
+  const workspace = useWorkspace(Number(useParams().id));
+  if (workspace.data) return <ClassAsSeen w={workspace.data} />;
+  return (
+    <Desk title="Class">
+      <Problem error={workspace.error} />
+    </Desk>
+  );
+}
+
+/**
+ * A workspace as it is given: one's own, or another's that staff look into.
+ * @param seenAs What the slip says of whose eyes these are; then nothing can be changed.
+ */
+export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs?: ReactNode }) {
   const [address, setAddress] = useSearchParams();
-  const w = workspace.data;
+  const choose = (folder: number) =>
+    setAddress((a) => {
+      a.set("folder", String(folder));
+      return a;
+    });
   const counts = useMemo(() => {
     const map = new Map<number, number>();
-    for (const t of [...(w?.items ?? []), ...(w?.assignments ?? [])])
+    for (const t of [...w.items, ...w.assignments])
       for (const f of t.folders) map.set(f, (map.get(f) ?? 0) + 1);
     return map;
   }, [w]);
   const chosen =
-    w?.folders.find((f) => f.id === Number(address.get("folder"))) ??
-    w?.folders.find((f) => f.parent == null);
+    w.folders.find((f) => f.id === Number(address.get("folder"))) ?? w.folders.find((f) => f.parent == null);
   return (
     <Desk
-      title={w?.head.course ?? "Class"}
+      title={w.head.course}
       wide
       lead={
-        w && (
-          <Box component="span" sx={{ display: "inline-flex", gap: 1, alignItems: "center" }}>
-            <CourseMark mark={w.head.mark} /> {w.head.name} · {w.head.teacherShown}
-            {w.head.state === "Archived" && " · archived: you may look"}
-          </Box>
-        )
+        <Box component="span" sx={{ display: "inline-flex", gap: 1, alignItems: "center" }}>
+          <CourseMark mark={w.head.mark} /> {w.head.name} · {w.head.teacherShown}
+          {w.head.state === "Archived" && " · archived: you may look"}
+        </Box>
       }
-      slip={w && <Slip w={w} onFolder={(f) => setAddress({ folder: String(f) })} />}
+      slip={
+        <>
+          {seenAs}
+          <Slip w={w} onFolder={choose} />
+        </>
+      }
     >
-      <Problem error={workspace.error} />
-      {w && w.folders.length === 0 && (
-        <Empty title="Nothing to see here.">This class shows you no folder.</Empty>
-      )}
-      {w && chosen && (
+      {w.folders.length === 0 && <Empty title="Nothing to see here.">This class shows you no folder.</Empty>}
+      {chosen && (
         <Box
           sx={{
             display: "grid",
@@ -63,10 +78,15 @@ export function StudentClass() {
             folders={w.folders}
             counts={counts}
             chosen={chosen.id}
-            onChoose={(f) => setAddress({ folder: String(f) })}
+            onChoose={choose}
             staff={false}
           />
-          <FolderContent key={chosen.id} w={w} folder={chosen} />
+          <FolderContent
+            key={chosen.id}
+            w={w}
+            folder={chosen}
+            shut={seenAs !== undefined || w.head.state !== "Open"}
+          />
         </Box>
       )}
     </Desk>
@@ -86,13 +106,15 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
               : `${count(waiting.length, "piece", "pieces")} to hand in`}
           </Typography>
           {waiting.map((a) => (
-            <Typography key={a.id} variant="body2">
+            <Typography key={a.id} variant="body2" component="div">
               <Link component="button" onClick={() => a.folders[0] !== undefined && onFolder(a.folders[0])}>
                 {a.title}
               </Link>
               {a.dueOn &&
                 (today && a.dueOn < today ? (
-                  <StateMark mark="attention">was due {sayDay(a.dueOn)}</StateMark>
+                  <Box>
+                    <StateMark mark="attention">was due {sayDay(a.dueOn)}</StateMark>
+                  </Box>
                 ) : (
                   `, due ${sayDay(a.dueOn)}`
                 ))}
@@ -122,14 +144,22 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
   );
 }
 
-function FolderContent({ w, folder }: { w: Schemas["WorkspaceView"]; folder: Schemas["FolderView"] }) {
+function FolderContent({
+  w,
+  folder,
+  shut,
+}: {
+  w: Schemas["WorkspaceView"];
+  folder: Schemas["FolderView"];
+  shut: boolean;
+}) {
   const items = w.items.filter((i) => i.folders.includes(folder.id));
   // What is still to be done stands first, what came back last.
   const order = { Working: 0, HandedIn: 1, Returned: 2 };
   const assignments = w.assignments
     .filter((a) => a.folders.includes(folder.id))
     .sort((a, b) => order[a.own?.state ?? "Working"] - order[b.own?.state ?? "Working"]);
-  const mayAdd = folder.right === "Add" || folder.right === "Edit";
+  const mayAdd = !shut && (folder.right === "Add" || folder.right === "Edit");
   const list = items.length > 0 && (
     <Table aria-label={`In ${folder.name}`}>
       <TableBody>
@@ -151,7 +181,7 @@ function FolderContent({ w, folder }: { w: Schemas["WorkspaceView"]; folder: Sch
         {folder.mine ? "Your own folder: you and staff see it." : rightWords[folder.right]}
       </Typography>
       {assignments.map((a) => (
-        <OwnAssignment key={a.id} classId={w.head.id} assignment={a} shut={w.head.state !== "Open"} />
+        <OwnAssignment key={a.id} classId={w.head.id} assignment={a} shut={shut} />
       ))}
       {mayAdd ? (
         <DropFiles to={`/api/classes/${w.head.id}/folders/${folder.id}/files`} label="Add files…">

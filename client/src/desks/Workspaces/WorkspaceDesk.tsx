@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
@@ -20,6 +21,7 @@ import { StateMark } from "../../parts/StateMark";
 import { ruleWords, sayDate } from "../../parts/words";
 import { AddLink } from "./AddLink";
 import { FileAway } from "./FileAway";
+import { FolderActs, FolderForm } from "./FolderActs";
 import { WorkspaceSlip } from "./WorkspaceSlip";
 
 const keyList: [string, string][] = [
@@ -42,6 +44,17 @@ export function WorkspaceDesk() {
     w?.folders.find((f) => f.id === Number(address.get("folder"))) ??
     w?.folders.find((f) => f.parent == null);
   const choose = (folder: string) => setAddress({ folder });
+  const [making, setMaking] = useState(false);
+  const [binned, setBinned] = useState<Schemas["FolderView"] | null>(null);
+  const back = useAct(
+    (folderId: number) =>
+      take(
+        api.POST("/api/classes/{classId}/folders/{folderId}/bring-back", {
+          params: { path: { classId: id, folderId } },
+        }),
+      ),
+    () => setBinned(null),
+  );
   return (
     <Desk
       title="Set up"
@@ -70,6 +83,21 @@ export function WorkspaceDesk() {
                 staff
               />
             )}
+            {w.head.state !== "Archived" && (
+              <Button onClick={() => setMaking(true)} sx={{ mt: 1 }}>
+                Make a folder…
+              </Button>
+            )}
+            {making && <FolderForm w={w} onClose={() => setMaking(false)} />}
+            {binned && (
+              <Typography variant="body2" role="status">
+                “{binned.name}” is in the bin.{" "}
+                <Link component="button" onClick={() => back.mutate(binned.id)}>
+                  Bring it back
+                </Link>
+              </Typography>
+            )}
+            <Problem error={back.error} />
             {unfiled.length > 0 && (
               <Button onClick={() => choose("unfiled")} sx={{ mt: 1 }}>
                 <StateMark mark="attention">{unfiled.length} unfiled</StateMark>
@@ -79,7 +107,7 @@ export function WorkspaceDesk() {
           {showsUnfiled ? (
             <FileAway classId={id} items={unfiled} folders={w.folders} />
           ) : (
-            chosen && <FolderView key={chosen.id} workspace={w} folder={chosen} />
+            chosen && <FolderView key={chosen.id} workspace={w} folder={chosen} onBinned={setBinned} />
           )}
         </Box>
       )}
@@ -90,9 +118,11 @@ export function WorkspaceDesk() {
 function FolderView({
   workspace,
   folder,
+  onBinned,
 }: {
   workspace: Schemas["WorkspaceView"];
   folder: Schemas["FolderView"];
+  onBinned: (f: Schemas["FolderView"]) => void;
 }) {
   const id = workspace.head.id;
   const [linking, setLinking] = useState(false);
@@ -165,7 +195,9 @@ function FolderView({
       <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
         {ruleWords[folder.rule]}
         {folder.ownOf && `, ${folder.ownOf} and staff`}
+        {folder.bent && ", changed since its plan made it"}
       </Typography>
+      {!shut && <FolderActs workspace={workspace} folder={folder} onBinned={onBinned} />}
       <Problem error={bin.error ?? back.error} />
       {binned && (
         <Typography role="status" variant="body2" sx={{ mb: 1 }}>

@@ -6,6 +6,7 @@ import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
+import { BlindSpots } from "./BlindSpots";
 import { Problem } from "../../parts/Problem";
 import { count, sayMoment } from "../../parts/words";
 
@@ -84,6 +85,10 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
           Folder plan: {head.planName}
         </Typography>
       )}
+      {head.state !== "Archived" && <BlindSpots classId={classId} />}
+      <Button variant="outlined" component={RouterLink} to={`/classes/${classId}/see-as`}>
+        See as a student…
+      </Button>
       <Typography variant="h3" component="h2" sx={{ mt: 1 }}>
         Notices
       </Typography>

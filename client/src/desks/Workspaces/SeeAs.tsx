@@ -1,0 +1,72 @@
+import MenuItem from "@mui/material/MenuItem";
+import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { Link as RouterLink, useParams, useSearchParams } from "react-router";
+import { api, take } from "../../api/client";
+import { Desk } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { ClassAsSeen } from "./StudentClass";
+
+/** The workspace exactly as one student sees it, or any student. Staff only look: nothing can be changed from here. */
+export function SeeAs() {
+  const classId = Number(useParams().id);
+  const [address, setAddress] = useSearchParams();
+  const person = address.get("as") ?? "any";
+  const roster = useQuery({
+    queryKey: ["roster", classId],
+    queryFn: () => take(api.GET("/api/classes/{classId}/roster", { params: { path: { classId } } })),
+  });
+  const seen = useQuery({
+    queryKey: ["seen-by", classId, person],
+    queryFn: () =>
+      take(
+        person === "any"
+          ? api.GET("/api/classes/{classId}/seen-by-any-student", { params: { path: { classId } } })
+          : api.GET("/api/classes/{classId}/seen-by/{personId}", {
+              params: { path: { classId, personId: Number(person) } },
+            }),
+      ),
+  });
+  const students = (roster.data ?? []).filter((r) => r.role === "Student");
+  const name =
+    person === "any" ? "any student" : (students.find((s) => String(s.id) === person)?.sortName ?? "");
+  if (seen.error)
+    return (
+      <Desk title="See as">
+        <Problem error={seen.error} />
+      </Desk>
+    );
+  if (!seen.data) return null;
+  return (
+    <ClassAsSeen
+      w={seen.data}
+      seenAs={
+        <>
+          <Typography variant="h2">Seen as {name}</Typography>
+          <Typography>
+            This is exactly what they see, no more and no less. Nothing can be changed from here.
+          </Typography>
+          <TextField
+            select
+            label="See as"
+            value={person}
+            onChange={(e) => setAddress({ as: e.target.value })}
+          >
+            <MenuItem value="any">any student</MenuItem>
+            {students.map((s) => (
+              <MenuItem key={s.id} value={String(s.id)}>
+                {s.sortName}
+                {s.left && " (left)"}
+              </MenuItem>
+            ))}
+          </TextField>
+          <Button variant="outlined" component={RouterLink} to={`/classes/${classId}/set-up`}>
+            Back to set up
+          </Button>
+        </>
+      }
+    />
+  );
+}
