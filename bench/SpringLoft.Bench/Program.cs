@@ -53,6 +53,11 @@ switch (args[0])
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {Process.GetCurrentProcess().PeakWorkingSet64 / 1e6:0} {state}");
         break;
 
+    case "put":
+        // args: folder; puts a plan of 250 folders to every class; prints seconds.
+        Puts.Run(premises);
+        break;
+
     case "board":
         // Where the time of the board goes, in milliseconds, the median of 20.
         var person = database.Read(c => PersonStore.ByUserName(c, "bench"))!;

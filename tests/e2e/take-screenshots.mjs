@@ -53,6 +53,11 @@ try {
     await p.getByLabel("Tick Clay and Glass 9B").check();
   });
   await picture(wren, "plan-desk", `/plan?plan=3&class=${boat}`);
+  await picture(wren, "put-plan", `/plan/put?plan=2&classes=${boat},${clay},${garden}`, (p) => p.getByRole("button", { name: "Changes of Market Garden 7C" }).click());
+  await picture(wren, "school-years", "/plan/years?year=2", async (p) => {
+    await p.getByLabel("First day of Storm week").fill("2027-02-08");
+  });
+  await picture(wren, "class-names", "/plan/names", (p) => p.getByRole("textbox", { name: "Pattern" }).fill("{course} {section} · {year}"));
   await picture(wren, "make-class", "/set-up", async (p) => {
     await p.getByLabel("Course").fill("Wayfinding");
     await p.getByLabel("Section").fill("7B");
@@ -61,6 +66,12 @@ try {
     await p.getByRole("option", { name: "By day" }).click();
   });
   await picture(wren, "set-up-desk", `/classes/${boat}/set-up`, (p) => p.getByRole("treeitem", { name: "Units" }).click());
+  await picture(wren, "who-sees-it", `/classes/${boat}/set-up?folder=0`, async (p) => {
+    await p.getByRole("treeitem", { name: "Staff room" }).click();
+    await p.getByRole("button", { name: "Who sees it?" }).click();
+    await p.getByRole("dialog").waitFor();
+  });
+  await picture(wren, "see-as", `/classes/${boat}/see-as`);
   await picture(wren, "roster-desk", `/classes/${boat}/enroll`, async (p) => {
     await p.getByLabel("Students, by the first letters").pressSequentially("hal", { delay: 60 });
     await p.getByRole("option").first().waitFor();

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Threading.Channels;
+using SpringLoft.App.Closing;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Plans;
@@ -29,7 +30,7 @@ public sealed record ClassPutReport(ClassId Class, string Name, StepState State,
 public sealed record PlanRunView(RunId Id, PlanId Plan, string PlanName, int Version, StepState State, Instant StartedAt, Instant? EndedAt, IReadOnlyList<ClassPutReport> Classes);
 
 /// <summary>Puts plans to classes: shows what it will do, does it class by class, and takes it back.</summary>
-public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue)
+public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, IRunMilestones milestones)
 {
     /// <summary>Most lines told of a class.</summary>
     public const int MostLines = 200;
@@ -79,7 +80,11 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue)
         foreach (var k in premises.Db.Read(c => RunStore.Classes(c, id)).Where(k => k.State is StepState.Waiting or StepState.Working))
         {
             stop.ThrowIfCancellationRequested();
-            try { premises.Db.Write(c => One(c, id, k.ClassId)); }
+            try
+            {
+                premises.Db.Write(c => One(c, id, k.ClassId));
+                milestones.Reached("PutPlan:one");
+            }
             catch (RefusedException e) { premises.Db.Write(c => RunStore.SetClass(c, id, k.ClassId, StepState.Failed, $"{e.Refusal.What} {e.Refusal.Mend}")); }
         }
         premises.Db.Write(c => RunStore.End(c, id, RunStore.Classes(c, id).Any(k => k.State == StepState.Failed) ? StepState.Failed : StepState.Done, premises.Clock.Now));

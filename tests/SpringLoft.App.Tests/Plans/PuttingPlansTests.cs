@@ -1,3 +1,4 @@
+using SpringLoft.App.Closing;
 using SpringLoft.App.Plans;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Plans;
@@ -8,7 +9,7 @@ public class PuttingPlansTests : SchoolTest
 {
     private PlanDesk Desk => new(school.Premises);
 
-    private PuttingPlans Putting => new(school.Premises, school.Queue.Writer);
+    private PuttingPlans Putting => new(school.Premises, school.Queue.Writer, new NoMilestones());
 
     private PlanView Plan(PlanId id) => Desk.Plans().First(p => p.Id == id);
 

@@ -12,7 +12,7 @@ public partial class ErrorDocsTests
     {
         var inSource = Directory.GetFiles(Path.Combine(Root, "src"), "*.cs", SearchOption.AllDirectories)
             .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal))
-            .SelectMany(f => Raised().Matches(File.ReadAllText(f))).Select(m => m.Groups[1].Value).ToHashSet();
+            .SelectMany(f => Raised().Matches(File.ReadAllText(f))).Select(m => m.Groups["code"].Value).ToHashSet();
         var inDocs = File.ReadLines(Path.Combine(Root, "docs/errors.md")).Where(l => l.StartsWith("| `", StringComparison.Ordinal))
             .SelectMany(l => Coded().Matches(l.Split('|')[1])).Select(m => m.Groups[1].Value).ToHashSet();
 
@@ -21,7 +21,7 @@ public partial class ErrorDocsTests
     }
 
     // A refusal is made of a code and then a sentence.
-    [GeneratedRegex("(?:RefusedException|Refusal|new)\\(\\s*\"([a-z]+(?:-[a-z]+)*)\",\\s*\\$?\"[A-Z“{]")]
+    [GeneratedRegex("(?:RefusedException|Refusal|new)\\(\\s*\"(?<code>[a-z]+(?:-[a-z]+)*)\",\\s*\\$?\"[A-Z“{]|\\bNo\\(\"(?<code>[a-z]+(?:-[a-z]+)*)\",")]
     private static partial Regex Raised();
 
     [GeneratedRegex("`([a-z-]+)`")]

@@ -96,6 +96,28 @@ public sealed class FaultTests : IDisposable
     }
 
     [Fact]
+    public async Task A_plan_run_that_was_killed_half_way_goes_on_at_the_next_start_and_doubles_nothing()
+    {
+        var others = new[] { "Glass", "Rope" }.Select(course => school.Making.Make(school.Lead, school.New(course))).ToList();
+        using (var server = RealServer.Start(school.Folder, haltAt: "PutPlan:one"))
+        {
+            using var http = await server.As("coord");
+            var lines = new[] { new { depth = 0, namePattern = "Quay", stands = "Once", rule = "ClassViews", key = (string?)null, entries = Array.Empty<string>() } };
+            var plan = (await (await http.PostAsJsonAsync("/api/plans", new { name = "Killed", about = "", lines, version = 0 })).Json()).GetProperty("id").GetInt64();
+            var answer = await http.PostAsJsonAsync($"/api/plans/{plan}/puts", new { classes = others.Append(school.Class).Select(k => k.Value) });
+            answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+            await Halted("PutPlan:one");
+            server.Kill();
+        }
+        Ask<int>("SELECT count(*) FROM folder WHERE name = 'Quay'").ShouldBe(1);
+
+        using (var server = RealServer.Start(school.Folder))
+            await Until("the end of the run", () => Ask<string>("SELECT state FROM run WHERE kind = 'PutPlan'") == "Done");
+
+        Ask<string>("SELECT group_concat(n) FROM (SELECT count(*) AS n FROM folder WHERE name = 'Quay' GROUP BY class_id)").ShouldBe("1,1,1");
+    }
+
+    [Fact]
     public async Task A_package_of_the_real_program_satisfies_unzip_and_sha512sum()
     {
         using var server = RealServer.Start(school.Folder);

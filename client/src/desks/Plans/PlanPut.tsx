@@ -91,9 +91,7 @@ function Choose({
     (made) => onRun(made.id),
   );
   const by = new Map((preview.data ?? []).map((p) => [p.class, p]));
-  const can = (preview.data ?? []).filter(
-    (p) => !p.refused && (p.anew || p.adds + p.changes + p.removes > 0),
-  );
+  const can = (preview.data ?? []).filter((p) => !p.refused);
   const sum = (of: (p: Schemas["ClassPutPreview"]) => number) => can.reduce((n, p) => n + of(p), 0);
   const anew = (preview.data ?? []).filter((p) => p.anew).length;
   const tick = (id: number) =>

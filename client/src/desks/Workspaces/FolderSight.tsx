@@ -43,7 +43,7 @@ export function FolderSight({
   return (
     <Dialog open onClose={onClose} maxWidth="md" fullWidth aria-labelledby="sight-title">
       <DialogTitle id="sight-title">Who sees “{folder.name}”</DialogTitle>
-      <DialogContent>
+      <DialogContent tabIndex={0}>
         <Problem error={sight.error} />
         <Table aria-label={`Who sees ${folder.name}`}>
           <TableHead>
