@@ -80,7 +80,10 @@ public sealed class YearDesk(Premises premises)
         });
     }
 
-    /// <summary>Changes a year at the version that was seen. Folders are not touched: the plan is put again for that.</summary>
+    /// <summary>
+    /// Changes a year at the version that was seen. No folder is made or renamed: the plan is put again for that. But each
+    /// folder of a week or a day stays with its dates, whatever number the week has now.
+    /// </summary>
     public void Change(Caller by, YearId id, int version, YearDraft draft)
     {
         var year = Calendar(draft);
@@ -94,6 +97,9 @@ public sealed class YearDesk(Premises premises)
             if (YearStore.ClassesOfTerms(c, gone) is { Count: > 0 } bound)
                 throw new RefusedException("term-has-classes", $"{bound.Count} classes last for a term that would go, “{bound[0]}” first of all.", "Keep that term, or move its dates instead.", "terms");
             if (!YearStore.Change(c, id, version, year, kept)) throw Refusals.ChangedMeanwhile("calendar");
+            var keys = new WeekKeys(before.Year, year);
+            foreach (var k in ClassStore.OfYear(c, id).Where(k => k.PlanId is not null && k.State != Core.Workspaces.ClassState.Archived))
+                FolderStore.Rekey(c, [.. FolderStore.WithBin(c, k.Id).Where(f => f.PlanKey is not null).Select(f => (f.Id, Was: f.PlanKey!, Key: keys.Move(f.PlanKey!))).Where(x => x.Was != x.Key).Select(x => (x.Id, x.Key))]);
             Premises.Add(c, by, premises.Clock.Now, new("changed school year", "year", id.Value, null, year.Label));
         });
     }
@@ -152,7 +158,8 @@ public sealed class YearDesk(Premises premises)
         {
             if (PlanStore.Find(c, g.Key.PlanId!.Value, g.Key.PlanVersion) is not { } plan) return null;
             var term = before.Terms.FirstOrDefault(t => t.Id == g.Key.TermId)?.Name;
-            var was = Names(plan.Plan, SchoolWeeks.Of(before.Year), term);
+            var keys = new WeekKeys(before.Year, after);
+            var was = Names(plan.Plan, SchoolWeeks.Of(before.Year), term).ToDictionary(x => keys.Move(x.Key), x => x.Value);
             var will = Names(plan.Plan, SchoolWeeks.Of(after), term);
             var n = g.Count();
             return new FolderEffect(plan.Plan.Name, n, will.Keys.Count(k => !was.ContainsKey(k)) * n, was.Keys.Count(k => !will.ContainsKey(k)) * n,

@@ -89,6 +89,13 @@ public static class FolderStore
         WHERE id = @Id AND version = @Version
         """, new { f.Id, f.Version, f.ParentId, f.Name, key = SafeName.Key(f.Name), f.Position, rule = f.Rule.ToString(), f.PlanKey, f.GivenName, givenRule = f.GivenRule?.ToString(), f.GivenPosition, f.BinnedAt }) == 1;
 
+    /// <summary>Gives folders of a class other keys; they may take them from one another.</summary>
+    public static void Rekey(IDbConnection c, IReadOnlyList<(FolderId Id, string Key)> keys)
+    {
+        c.Execute("UPDATE folder SET plan_key = '~' || id WHERE id = @id", keys.Select(k => new { id = k.Id.Value }));
+        c.Execute("UPDATE folder SET plan_key = @key WHERE id = @id", keys.Select(k => new { id = k.Id.Value, key = k.Key }));
+    }
+
     /// <summary>Deletes an empty folder for good: one that an act just made and that is taken back.</summary>
     public static void Delete(IDbConnection c, FolderId id) => c.Execute("DELETE FROM folder WHERE id = @id", new { id });
 }

@@ -32,11 +32,33 @@ public class YearDeskTests : SchoolTest
 
         preview.Effects!.WeeksAfter.ShouldBe(preview.Effects.WeeksBefore - 1);
         preview.Effects.Stranded.ShouldHaveSingleItem().ShouldSatisfyAllConditions(s => s.What.ShouldBe("Clay 6B · period 3 · 2026–27: Pot"), s => s.Why.ShouldBe("Storm week"));
-        preview.Folders.ShouldHaveSingleItem().ShouldBe(new FolderEffect("By week", 1, 0, 1, 0));
+        preview.Folders.ShouldHaveSingleItem().ShouldBe(new FolderEffect("By week", 1, 0, 1, preview.Effects.WeeksAfter - 7));
         Desk.Change(school.Coordinator, Sheet.Id, Sheet.Version, draft);
         new YearLine(school.Premises).See().Years[0].Weeks.Count(w => w.Number is not null).ShouldBe(preview.Effects.WeeksAfter);
-        // Folders are not touched by a calendar.
+        // No folder is made or renamed by a calendar.
         school.Workspace.See(school.Lead, week).Folders.Count(f => f.Name.StartsWith("Week ")).ShouldBe(preview.Effects.WeeksBefore);
+    }
+
+    [Fact]
+    public async Task A_week_folder_stays_with_its_dates_when_a_week_before_it_goes()
+    {
+        var week = school.Making.Make(school.Lead, school.New("Signals", plan: "By week"));
+        FolderId Named(string name) => school.Workspace.See(school.Lead, week).Folders.First(f => f.Name == name).Id;
+        var (eighth, ninth) = (Named("Week 08"), Named("Week 09"));
+        await school.Items.AddFile(school.Lead, week, ninth, "of week nine.txt", TinySchool.Bytes("x"), default);
+        await school.Items.AddFile(school.Lead, week, eighth, "of the storm week.txt", TinySchool.Bytes("x"), default);
+        // The eighth school week of this calendar begins on 12 October.
+        Desk.Change(school.Coordinator, Sheet.Id, Sheet.Version, Sheet.Calendar with { DaysOff = [new("Storm week", new(2026, 10, 12), new(2026, 10, 16))] });
+
+        var putting = new App.Plans.PuttingPlans(school.Premises, school.Queue.Writer, new App.Closing.NoMilestones());
+        var run = putting.Begin(school.Lead, school.Plan("By week"), [week]);
+        putting.Go(run, default);
+
+        // What was in week 9 is in the same folder, which is week 8 now; what was in the week that is gone stays too.
+        var after = school.Workspace.See(school.Lead, week);
+        after.Folders.First(f => f.Id == ninth).Name.ShouldBe("Week 08 (2)");
+        after.Items.Count.ShouldBe(2);
+        putting.See(school.Lead, run).Classes.Single().Kept.ShouldContain(k => k.Folder == "Week 08");
     }
 
     [Fact]

@@ -227,7 +227,7 @@ function Sortable({
   onSort: (s: Sorting) => void;
 }) {
   return (
-    <TableCell sortDirection={sorting === by ? "asc" : false}>
+    <TableCell sx={{ whiteSpace: "nowrap" }} sortDirection={sorting === by ? "asc" : false}>
       <TableSortLabel
         active={sorting === by}
         hideSortIcon
