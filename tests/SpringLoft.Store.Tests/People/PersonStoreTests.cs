@@ -1,0 +1,56 @@
+using SpringLoft.Core.People;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.People;
+
+namespace SpringLoft.Store.Tests.People;
+
+public class PersonStoreTests : StoreTest
+{
+    public PersonStoreTests() => Db.Write(c =>
+    {
+        Person(c, SchoolRole.Student, "Umi", "Hallgrímsson", "s1001", "1001");
+        Person(c, SchoolRole.Student, "Halla", "Zulu", "s1002", "1002");
+        Person(c, SchoolRole.Student, "Łukasz", "Łukasik", "s1010", "1010");
+    });
+
+    private IEnumerable<string> Found(string typed, int most = 10) => Db.Read(c => PersonStore.StartingWith(c, PersonName.SearchKey(typed), students: true, most)).Select(p => p.Name.Sort);
+
+    [Fact]
+    public void Family_names_come_before_given_names() => Found("hal").ShouldBe(["Hallgrímsson, Umi", "Zulu, Halla"]);
+
+    [Theory]
+    [InlineData("luk", "Łukasik, Łukasz")]
+    [InlineData("1010", "Łukasik, Łukasz")]
+    public void Accents_and_numbers_find_too(string typed, string name) => Found(typed).ShouldBe([name]);
+
+    [Fact]
+    public void Signs_that_mean_something_to_a_database_mean_nothing_here()
+    {
+        Found("%").Count().ShouldBe(3);
+        Found("x' OR '1'='1").ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void No_more_are_found_than_asked_for() => Found("", 2).Count().ShouldBe(2);
+
+    [Fact]
+    public void A_user_name_and_a_student_number_are_given_once()
+    {
+        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => Db.Write(c => { Person(c, SchoolRole.Student, "X", "Y", "S1001", "9"); }));
+        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => Db.Write(c => { Person(c, SchoolRole.Student, "X", "Y", "new", "1001"); }));
+    }
+
+    [Fact]
+    public void A_new_password_forgets_wrong_tries()
+    {
+        var id = Db.Read(c => PersonStore.ByUserName(c, "S1001"))!.Id;
+        Db.Write(c =>
+        {
+            PersonStore.SetPassword(c, id, "h", true, "a");
+            PersonStore.SetWrong(c, id, 7, At);
+            PersonStore.SetPassword(c, id, "h2", false, "b");
+        });
+
+        Db.Read(c => PersonStore.SignIn(c, id))!.ShouldSatisfyAllConditions(s => s.WrongInRow.ShouldBe(0), s => s.ShutUntil.ShouldBeNull(), s => s.Stamp.ShouldBe("b"), s => s.MustChange.ShouldBeFalse());
+    }
+}
