@@ -108,7 +108,7 @@ builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVar
 builder.Services.AddSingleton<IPost>(_ => new Outbox(Path.Combine(data, "outbox")));
 builder.Services.AddSingleton<ClosingRunner>();
 if (!documentOnly) builder.Services.AddHostedService<RunWorker>();
-foreach (var useCase in (Type[])[typeof(SigningIn), typeof(YearLine), typeof(YearDesk), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging),
+foreach (var useCase in (Type[])[typeof(SigningIn), typeof(YearLine), typeof(YearDesk), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging), typeof(TreeIntake),
     typeof(Notices), typeof(RosterDesk), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ClosingDesk), typeof(Loft), typeof(RollingOver), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 

@@ -708,6 +708,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/folders/{folderId}/tree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["dropTree"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/folders/{folderId}/sight": {
         parameters: {
             query?: never;
@@ -2015,6 +2031,19 @@ export interface components {
             name: string;
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
+        };
+        TreeBody: {
+            paths: null | string[];
+        };
+        TreePlace: {
+            path: string;
+            folder: components["schemas"]["FolderId"];
+            changed: string[];
+        };
+        TreeTaken: {
+            /** Format: int32 */
+            made: number;
+            places: components["schemas"]["TreePlace"][];
         };
         UnfoldBody: {
             lines: null | components["schemas"]["OutlineLine"][];
@@ -3665,6 +3694,42 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    dropTree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreeTaken"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

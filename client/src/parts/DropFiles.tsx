@@ -4,7 +4,8 @@ import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent, type ReactNode } from "react";
-import { ProblemError, sendFile } from "../api/client";
+import { api, ProblemError, sendFile, take } from "../api/client";
+import { chosenTree, readEntries, type TreeFile } from "./droppedTree";
 import { StateMark } from "./StateMark";
 import { count, sayBytes } from "./words";
 
@@ -16,21 +17,39 @@ interface Sending {
   renamed?: string;
 }
 
-/** A place to drop files, several at once; each tells how far it is and what became of it. */
-export function DropFiles({ to, label, children }: { to: string; label: string; children?: ReactNode }) {
+/**
+ * A place to drop files, several at once; each tells how far it is and what became of it. Given a folder of a class, whole
+ * folder trees may be dropped too, and keep their shape.
+ */
+export function DropFiles({
+  to,
+  label,
+  tree,
+  children,
+}: {
+  to: string;
+  label: string;
+  tree?: { classId: number; folderId: number };
+  children?: ReactNode;
+}) {
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<Sending[]>([]);
+  const [told, setTold] = useState<{ wrong?: string; folders?: string[]; made?: number }>({});
   const input = useRef<HTMLInputElement>(null);
   const queries = useQueryClient();
   const change = (key: string, to: Partial<Sending>) =>
     setSending((all) => all.map((s) => (s.key === key ? { ...s, ...to } : s)));
-  const send = async (files: File[]) => {
-    const begun = files.map((f, i) => ({ key: `${Date.now()}-${i}-${f.name}`, name: f.name, part: 0 }));
+  const send = async (files: { file: File; to: string }[]) => {
+    const begun = files.map((f, i) => ({
+      key: `${Date.now()}-${i}-${f.file.name}`,
+      name: f.file.name,
+      part: 0,
+    }));
     setSending(begun);
-    for (const [i, file] of files.entries()) {
+    for (const [i, { file, to: address }] of files.entries()) {
       const { key } = begun[i]!;
       try {
-        const made = await sendFile<{ name: string; was?: string[] }>(to, file, (part) =>
+        const made = await sendFile<{ name: string; was?: string[] }>(address, file, (part) =>
           change(key, { part }),
         );
         change(key, {
@@ -46,10 +65,43 @@ export function DropFiles({ to, label, children }: { to: string; label: string; 
     }
     await queries.invalidateQueries();
   };
+  const flat = (files: File[]) => {
+    setTold({});
+    void send(files.map((file) => ({ file, to })));
+  };
+  // First the folders, in one act; then each file into its own.
+  const whole = async (dropped: { files: TreeFile[]; folders: string[] }) => {
+    const { classId, folderId } = tree!;
+    try {
+      const taken = await take(
+        api.POST("/api/classes/{classId}/folders/{folderId}/tree", {
+          params: { path: { classId, folderId } },
+          body: { paths: dropped.folders },
+        }),
+      );
+      setTold({ made: taken.made, folders: [...new Set(taken.places.flatMap((p) => p.changed))] });
+      const places = new Map(taken.places.map((p) => [p.path, p.folder]));
+      await send(
+        dropped.files.map((f) => ({
+          file: f.file,
+          to: f.folder ? `/api/classes/${classId}/folders/${places.get(f.folder)}/files` : to,
+        })),
+      );
+    } catch (e) {
+      setTold({
+        wrong:
+          e instanceof ProblemError ? `${e.what} ${e.mend}` : "The folder could not be read. Drop it again.",
+      });
+    }
+  };
   const onDrop = (e: DragEvent) => {
     e.preventDefault();
     setOver(false);
-    void send([...e.dataTransfer.files]);
+    // Entries are only there while the event is: they are taken before anything is waited for.
+    const entries = [...e.dataTransfer.items].map((i) => i.webkitGetAsEntry?.()).filter((x) => x != null);
+    const files = [...e.dataTransfer.files];
+    if (tree && entries.some((x) => x.isDirectory)) void readEntries(entries).then(whole);
+    else flat(files);
   };
   const going = sending.some((s) => s.part < 1 && !s.wrong);
   return (
@@ -72,8 +124,24 @@ export function DropFiles({ to, label, children }: { to: string; label: string; 
         <Button variant="outlined" onClick={() => input.current?.click()} disabled={going}>
           {label}
         </Button>
+        {tree && (
+          <Button variant="outlined" component="label" disabled={going}>
+            Add a folder…
+            <input
+              type="file"
+              hidden
+              aria-label="Add a folder with all that is in it"
+              ref={(chooser) => chooser?.setAttribute("webkitdirectory", "")}
+              onChange={(e) => {
+                const chosen = chosenTree([...(e.target.files ?? [])]);
+                if (chosen.files.length > 0) void whole(chosen);
+                e.target.value = "";
+              }}
+            />
+          </Button>
+        )}
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
-          or drop files here
+          {tree ? "or drop files and whole folders here" : "or drop files here"}
         </Typography>
         <input
           ref={input}
@@ -82,11 +150,22 @@ export function DropFiles({ to, label, children }: { to: string; label: string; 
           hidden
           aria-label={label}
           onChange={(e) => {
-            void send([...(e.target.files ?? [])]);
+            flat([...(e.target.files ?? [])]);
             e.target.value = "";
           }}
         />
       </Box>
+      {told.wrong && <StateMark mark="blocked">{told.wrong}</StateMark>}
+      {told.made !== undefined && (
+        <Typography variant="body2" role="status" sx={{ mt: 1 }}>
+          {count(told.made, "folder", "folders")} made.{" "}
+          {told.folders?.map((f) => (
+            <StateMark key={f} mark="attention">
+              {f}
+            </StateMark>
+          ))}
+        </Typography>
+      )}
       {sending.length > 0 && (
         <Box role="status" sx={{ mt: 1 }}>
           <Typography variant="body2">

@@ -18,6 +18,8 @@ internal sealed record FilingBody(IReadOnlyList<FolderId>? Folders);
 
 internal sealed record NoticeBody(string? Text);
 
+internal sealed record TreeBody(IReadOnlyList<string>? Paths);
+
 internal sealed record MendBody(BlindKind Kind, FolderId? Folder, AssignmentId? Assignment);
 
 internal static class WorkspaceEndpoints
@@ -77,6 +79,8 @@ internal static class WorkspaceEndpoints
             arranging.BringBack(who, new(classId), new(folderId));
             return TypedResults.NoContent();
         }).WithName("bringBackFolder").Needs(Act.Arrange);
+        k.MapPost("/folders/{folderId:long}/tree", (long classId, long folderId, TreeBody body, Caller who, TreeIntake trees) =>
+            trees.Make(who, new(classId), new(folderId), body.Paths ?? [])).WithName("dropTree").Needs(Act.Arrange);
         k.MapGet("/folders/{folderId:long}/sight", (long classId, long folderId, Arranging arranging) => arranging.WhoSees(new(classId), new(folderId))).WithName("whoSeesFolder").Needs(Act.Arrange);
     }
 

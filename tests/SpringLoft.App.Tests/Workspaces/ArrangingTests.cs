@@ -64,6 +64,32 @@ public class ArrangingTests : SchoolTest
     }
 
     [Fact]
+    public void A_dropped_tree_keeps_its_shape_and_uses_what_stands_there()
+    {
+        var papers = Folder("Papers").Id;
+
+        var taken = new TreeIntake(school.Premises).Make(school.Lead, school.Class, papers, ["Term 1/Week 1", "Term 1/Week 2", "con/a?b"]);
+        var again = new TreeIntake(school.Premises).Make(school.Lead, school.Class, papers, ["term 1/WEEK 1"]);
+
+        taken.Made.ShouldBe(5);
+        again.Made.ShouldBe(0);
+        again.Places.Single().Folder.ShouldBe(taken.Places.First(p => p.Path == "Term 1/Week 1").Folder);
+        Folder("Term 1").Parent.ShouldBe(papers);
+        taken.Places.First(p => p.Path == "con/a?b").Changed.ShouldBe(["“con” is kept as “_con”", "“a?b” is kept as “a-b”"]);
+    }
+
+    [Theory]
+    [InlineData("../up", "path-leads-out")]
+    [InlineData("/etc", "path-leads-out")]
+    [InlineData("C:\\work", "path-leads-out")]
+    [InlineData("1/2/3/4/5/6/7/8/9/10/11/12/13/14/15/16/17/18/19/20", "folder-too-deep")]
+    public void A_tree_that_leads_out_or_too_deep_is_refused_whole(string path, string code)
+    {
+        Refused(() => new TreeIntake(school.Premises).Make(school.Lead, school.Class, Folder("Papers").Id, ["Good", path])).ShouldBe(code);
+        school.Workspace.See(school.Lead, school.Class).Folders.ShouldNotContain(f => f.Name == "Good");
+    }
+
+    [Fact]
     public void See_as_is_exactly_what_that_student_sees()
     {
         school.OpenClass();

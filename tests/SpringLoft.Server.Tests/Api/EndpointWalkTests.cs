@@ -72,6 +72,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["binFolder"] = ClassStaff,
         ["bringBackFolder"] = ClassStaff,
         ["whoSeesFolder"] = ClassStaff,
+        ["dropTree"] = ClassStaff,
         ["setTeacherShown"] = ClassStaff,
         ["postNotice"] = ClassStaff,
         ["roster"] = ClassStaff,

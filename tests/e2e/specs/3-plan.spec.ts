@@ -172,3 +172,27 @@ test("a blind spot is found and mended in one click, and see as shows what a stu
   await expect(teacher.getByRole("treeitem", { level: 2 })).toHaveCount(1);
   await expect(teacher.getByRole("button", { name: "Add files…" })).toHaveCount(0);
 });
+
+test("a folder tree of 200 files is taken in whole and keeps its shape", async ({ browser }) => {
+  const { mkdtempSync, mkdirSync, writeFileSync } = await import("node:fs");
+  const { join } = await import("node:path");
+  const { tmpdir } = await import("node:os");
+  const top = join(mkdtempSync(join(tmpdir(), "spring-loft-tree-")), "Term papers");
+  for (let week = 1; week <= 10; week++) {
+    const folder = join(top, `Week ${String(week).padStart(2, "0")}`, "Sheets");
+    mkdirSync(folder, { recursive: true });
+    for (let n = 1; n <= 20; n++) writeFileSync(join(folder, `sheet ${n}.txt`), `week ${week}, sheet ${n}`);
+  }
+  const teacher = await signedIn(browser, "tomasz");
+  await teacher.locator("tr[data-id]").first().getByRole("link").first().click();
+  await teacher.getByLabel("Add a folder with all that is in it").setInputFiles(top);
+  // The top folder, ten weeks, and one folder in each.
+  await expect(teacher.getByText("21 folders made.")).toBeVisible();
+  await expect(teacher.getByText("200 files added")).toBeVisible({ timeout: 60_000 });
+  await isAccessible(teacher, "a folder tree taken in");
+  await teacher.getByRole("treeitem", { name: "Start here" }).click();
+  await teacher.getByRole("treeitem", { name: "Term papers" }).click();
+  await teacher.getByRole("treeitem", { name: "Week 07" }).click();
+  await teacher.getByRole("treeitem", { name: "Sheets" }).click();
+  await expect(teacher.getByRole("table", { name: "In Sheets" }).getByRole("row")).toHaveCount(20);
+});

@@ -208,7 +208,11 @@ function FolderView({
         list || <Empty title="Nothing was put in here." />
       ) : (
         <>
-          <DropFiles to={`/api/classes/${id}/folders/${folder.id}/files`} label="Add files…">
+          <DropFiles
+            to={`/api/classes/${id}/folders/${folder.id}/files`}
+            label="Add files…"
+            tree={{ classId: id, folderId: folder.id }}
+          >
             {list || (
               <Empty title="Nothing in here yet.">Drop the papers that belong here, several at once.</Empty>
             )}
