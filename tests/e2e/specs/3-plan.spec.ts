@@ -192,7 +192,7 @@ test("a folder tree of 200 files is taken in whole and keeps its shape", async (
   await isAccessible(teacher, "a folder tree taken in");
   await teacher.getByRole("treeitem", { name: "Start here" }).click();
   await teacher.getByRole("treeitem", { name: "Term papers" }).click();
-  await teacher.getByRole("treeitem", { name: "Week 07" }).click();
+  await teacher.getByRole("treeitem", { name: "Week 07", exact: true }).click();
   await teacher.getByRole("treeitem", { name: "Sheets" }).click();
   await expect(teacher.getByRole("table", { name: "In Sheets" }).getByRole("row")).toHaveCount(20);
 });
