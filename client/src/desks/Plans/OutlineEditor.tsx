@@ -9,7 +9,7 @@ import TextField from "@mui/material/TextField";
 import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from "react";
 import { Pattern } from "../../parts/Pattern";
 import { ruleWords, standsWords } from "../../parts/words";
-import { indent, insertAfter, move, newLine, outdent, remove, type Line } from "./outline";
+import { endOf, indent, insertAfter, move, newLine, outdent, remove, type Line } from "./outline";
 
 const placeholders: Record<Line["stands"], string[]> = {
   Once: [],
@@ -56,7 +56,7 @@ export function OutlineEditor(props: {
     else if ((e.altKey && e.key === "ArrowLeft") || (naming && e.key === "Tab"))
       act(outdent(lines, at), at, part);
     else if (e.key === "Enter") {
-      if (naming) act(insertAfter(lines, at, [newLine(0)]), endAfter(lines, at), "name");
+      if (naming) act(insertAfter(lines, at, [newLine(0)]), endOf(lines, at), "name");
       else setFocus({ row: at, part: "name" });
     } else if (naming && e.key === "Escape") setFocus({ row: at, part: "row" });
     else if (onRow && e.key === "ArrowDown") setFocus({ row: at + 1, part: "row" });
@@ -153,12 +153,6 @@ export function OutlineEditor(props: {
     </>
   );
 }
-
-const endAfter = (lines: Line[], at: number) => {
-  let end = at + 1;
-  while (end < lines.length && lines[end]!.depth > lines[at]!.depth) end += 1;
-  return end;
-};
 
 // A line that begins to stand for each of something needs to say which; its name gets the placeholder if it has none.
 function stood(l: Line, stands: Line["stands"]): Partial<Line> {
