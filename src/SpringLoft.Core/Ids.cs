@@ -43,3 +43,9 @@ public readonly record struct WorkId(long Value) : IId<WorkId> { public static W
 
 /// <summary>A run: long work in steps, each safe to repeat.</summary>
 public readonly record struct RunId(long Value) : IId<RunId> { public static RunId From(long value) => new(value); }
+
+/// <summary>A group: some students of one class.</summary>
+public readonly record struct GroupId(long Value) : IId<GroupId> { public static GroupId From(long value) => new(value); }
+
+/// <summary>A site or shared material of the school's list.</summary>
+public readonly record struct ResourceId(long Value) : IId<ResourceId> { public static ResourceId From(long value) => new(value); }

@@ -53,7 +53,7 @@ public static class BigSchool
         var lead = RosterStore.Members(c, id)[0].PersonId;
         var at = DemoYears.At(DemoCalendar.Years[1].First);
         ItemStore.AddBlob(c, file, at);
-        ItemStore.File(c, ItemStore.Add(c, id, new ItemRow { Kind = "File", Name = name, Sha256 = file.Sha256, AddedBy = lead, AddedAt = at }), FolderStore.OfClass(c, id)[0].Id);
+        ItemStore.File(c, ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.File, Name = name, Sha256 = file.Sha256, AddedBy = lead, AddedAt = at }), FolderStore.OfClass(c, id)[0].Id);
     });
 
     private static PersonId Person(IDbConnection c, SchoolRole role, string given, string family, string userName, string? number) =>

@@ -86,12 +86,12 @@ internal sealed class DemoWork(Premises premises)
     private void Item(IDbConnection c, ClassId id, Person by, bool student, string name, string text, FolderId? folder, Instant at)
     {
         var file = Text(c, text, at);
-        var item = ItemStore.Add(c, id, new ItemRow { Kind = "File", Name = name, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = student, AddedAt = at });
+        var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.File, Name = name, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = student, AddedAt = at });
         if (folder is { } f) ItemStore.File(c, item, f);
     }
 
     private static void Link(IDbConnection c, ClassId id, Person by, string title, string url, FolderId folder, Instant at) =>
-        ItemStore.File(c, ItemStore.Add(c, id, new ItemRow { Kind = "Link", Name = title, Url = url, AddedBy = by.Id, AddedAt = at }), folder);
+        ItemStore.File(c, ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.Link, Name = title, Url = url, AddedBy = by.Id, AddedAt = at }), folder);
 
     private StoredFile Text(IDbConnection c, string text, Instant at)
     {

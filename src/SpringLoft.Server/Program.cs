@@ -107,8 +107,12 @@ builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVar
     ? new HaltAt(point, p.GetRequiredService<ILogger<HaltAt>>()) : new NoMilestones());
 builder.Services.AddSingleton<IPost>(_ => new Outbox(Path.Combine(data, "outbox")));
 builder.Services.AddSingleton<ClosingRunner>();
-if (!documentOnly) builder.Services.AddHostedService<RunWorker>();
-foreach (var useCase in (Type[])[typeof(SigningIn), typeof(YearLine), typeof(YearDesk), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging), typeof(TreeIntake),
+if (!documentOnly)
+{
+    builder.Services.AddHostedService<RunWorker>();
+    builder.Services.AddHostedService<BlindWorker>();
+}
+foreach (var useCase in (Type[])[typeof(SigningIn), typeof(YearLine), typeof(YearDesk), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
     typeof(Notices), typeof(RosterDesk), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ClosingDesk), typeof(Loft), typeof(RollingOver), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 

@@ -1,3 +1,4 @@
+using SpringLoft.App.Workspaces;
 using Dapper;
 using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;
@@ -51,7 +52,7 @@ public sealed class DemoSchoolTests(DemoSchoolTests.Made made) : IClassFixture<D
     private BoardView Board()
     {
         var wren = made.Premises.Db.Read(c => PersonStore.ByUserName(c, "wren"))!;
-        return new YearBoard(made.Premises).See(new Caller(wren.Id, wren.Role, wren.Name.Display), null);
+        return new YearBoard(made.Premises, new BlindCounts(made.Premises)).See(new Caller(wren.Id, wren.Role, wren.Name.Display), null);
     }
 
     [Fact]

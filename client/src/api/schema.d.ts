@@ -276,6 +276,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/naming/user-names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["userNaming"];
+        put: operations["setUserNaming"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/naming/user-names/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewUserNaming"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/name": {
         parameters: {
             query?: never;
@@ -334,6 +366,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["readOutline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/outline-of-zip/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readOutlineOfZip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrangements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["arrangements"];
         delete?: never;
         options?: never;
         head?: never;
@@ -484,6 +548,182 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/class-table/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readClassTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class-table/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewClassTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeClassTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared-things": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sharedThings"];
+        put?: never;
+        post: operations["addSharedThing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared-things/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addSharedFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared-things/{thingId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeSharedThing"];
+        post?: never;
+        delete: operations["binSharedThing"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared-things/{thingId}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringBackSharedThing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared-things/{thingId}/content": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sharedThingContent"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/oneroster/resources/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readResources"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/oneroster/resources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportResources"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/departments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["departments"];
+        put?: never;
+        post: operations["makeDepartment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/directory": {
         parameters: {
             query?: never;
@@ -564,7 +804,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/teacher-shown": {
+    "/api/classes/{classId}/opening-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["checkOpening"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/details": {
         parameters: {
             query?: never;
             header?: never;
@@ -572,8 +828,72 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["setTeacherShown"];
+        put: operations["changeDetails"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setMark"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/welcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setWelcome"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/giving-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewGiving"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/giving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["give"];
         delete?: never;
         options?: never;
         head?: never;
@@ -590,6 +910,70 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postNotice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/shared-things": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["offeredThings"];
+        put: operations["useThings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/bank-copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bankCopies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/bank-offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bankOffers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/bank-offers/taking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeFromBank"];
         delete?: never;
         options?: never;
         head?: never;
@@ -708,6 +1092,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/folders/{folderId}/binning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["previewBinFolder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/zips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeZip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["folderZip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workspaceZip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/folders/{folderId}/tree": {
         parameters: {
             query?: never;
@@ -766,6 +1214,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["addLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/items/{itemId}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readPage"];
+        put: operations["changePage"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/items/{itemId}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["renameItem"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -868,6 +1364,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["groups"];
+        put?: never;
+        post: operations["makeGroup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/groups-of-grades": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeGroupsOfGrades"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/groups/{groupId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeGroup"];
+        post?: never;
+        delete: operations["binGroup"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/assignments": {
         parameters: {
             query?: never;
@@ -884,6 +1428,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/assignments/{assignmentId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeAssignment"];
+        post?: never;
+        delete: operations["binAssignment"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/assignments/{assignmentId}/publishing": {
         parameters: {
             query?: never;
@@ -895,22 +1455,6 @@ export interface paths {
         put?: never;
         post: operations["publishAssignment"];
         delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/classes/{classId}/assignments/{assignmentId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        delete: operations["binAssignment"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1252,6 +1796,24 @@ export interface components {
             stays: number;
             why: string;
         };
+        ArrangeBody: {
+            plan: components["schemas"]["PlanId"];
+            year: null | components["schemas"]["YearId"];
+            term: null | components["schemas"]["TermId"];
+            sections: null | string[];
+        };
+        /** @enum {unknown} */
+        ArrangementKind: "OnePerClass" | "Shared" | "InStep";
+        ArrangementSight: {
+            kind: components["schemas"]["ArrangementKind"];
+            /** Format: int32 */
+            workspaces: number;
+            /** Format: int64 */
+            folders: number;
+            says: string;
+            warning: null | string;
+            kinds: components["schemas"]["KindSight"][];
+        };
         /** Format: int64 */
         AssignmentId: number;
         AssignmentView: {
@@ -1281,8 +1843,32 @@ export interface components {
             className: null | string;
             detail: string;
         };
+        BankOffer: {
+            isAssignment: boolean;
+            /** Format: int64 */
+            copy: number;
+            class: components["schemas"]["ClassId"];
+            className: string;
+            bank: components["schemas"]["ClassId"];
+            bankName: string;
+            title: string;
+            newTitle: string;
+            /** Format: int32 */
+            versionsBehind: number;
+            /** Format: int32 */
+            handedIn: number;
+        };
+        BinPreview: {
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            things: number;
+            /** Format: int32 */
+            unfiled: number;
+            assignments: string[];
+        };
         /** @enum {unknown} */
-        BlindKind: "AssignmentUnseen" | "NoFolderSeen" | "NoOwnFolder" | "ShutByAbove";
+        BlindKind: "AssignmentUnseen" | "NoFolderSeen" | "NoOwnFolder" | "ShutByAbove" | "GroupWithoutMembers";
         BlindSpot: {
             kind: components["schemas"]["BlindKind"];
             text: string;
@@ -1327,6 +1913,8 @@ export interface components {
             heldMarked: number;
             /** Format: int32 */
             unfiled: number;
+            /** Format: int32 */
+            blindSpots: number;
         };
         BoardView: {
             year: components["schemas"]["YearId"];
@@ -1377,11 +1965,16 @@ export interface components {
         CellState: "None" | "NotYet" | "Underway" | "Done" | "Attention" | "Blocked";
         ClassHead: {
             id: components["schemas"]["ClassId"];
+            kind: components["schemas"]["WorkspaceKind"];
             name: string;
             course: string;
             mark: string;
             section: null | string;
             period: null | string;
+            level: null | string;
+            room: null | string;
+            term: null | components["schemas"]["TermId"];
+            endsOn: null | components["schemas"]["LocalDate"];
             year: components["schemas"]["YearId"];
             yearLabel: string;
             state: components["schemas"]["ClassState"];
@@ -1444,6 +2037,18 @@ export interface components {
         ClassRole: "Student" | "CoTeacher" | "Lead";
         /** @enum {unknown} */
         ClassState: "InPreparation" | "Open" | "Archived";
+        ClassTableDraft: {
+            year: components["schemas"]["YearId"];
+            plan: null | components["schemas"]["PlanId"];
+            rows: null | components["schemas"]["TableRow"][];
+        };
+        ClassTablePreview: {
+            rows: components["schemas"]["TableDecision"][];
+            /** Format: int32 */
+            good: number;
+            /** Format: int32 */
+            refused: number;
+        };
         CloseBody: {
             afterArchive: components["schemas"]["AfterArchive"];
         };
@@ -1471,8 +2076,21 @@ export interface components {
             text: string;
             at: components["schemas"]["Instant"];
         };
+        CopyView: {
+            name: string;
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            things: number;
+            /** Format: int32 */
+            assignments: number;
+            lines: components["schemas"]["AlongLine"][];
+        };
         /** Format: int64 */
         CourseId: number;
+        CourseMarkBody: {
+            mark: null | string;
+        };
         CourseView: {
             id: components["schemas"]["CourseId"];
             name: string;
@@ -1486,6 +2104,40 @@ export interface components {
             name: null | string;
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
+        };
+        DepartmentBody: {
+            name: null | string;
+            mark: null | string;
+            members: null | number[];
+        };
+        DepartmentView: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            mark: string;
+            /** Format: int32 */
+            members: number;
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            assignments: number;
+            /** Format: int32 */
+            things: number;
+            /** Format: int32 */
+            copies: number;
+            /** Format: int32 */
+            changed: number;
+            member: boolean;
+        };
+        DetailsDraft: {
+            section: null | string;
+            period: null | string;
+            level: null | string;
+            room: null | string;
+            term: null | components["schemas"]["TermId"];
+            endsOn: null | components["schemas"]["LocalDate"];
+            teacherShown: null | string;
+            /** Format: int32 */
+            version: number;
         };
         EnrollBody: {
             people: null | number[];
@@ -1526,6 +2178,9 @@ export interface components {
             place: null | number;
             /** Format: int32 */
             version: number;
+            /** Format: int64 */
+            group?: null | number;
+            members?: null | components["schemas"]["GroupMay"];
         };
         FolderEffect: {
             plan: string;
@@ -1541,7 +2196,10 @@ export interface components {
         /** Format: int64 */
         FolderId: number;
         /** @enum {unknown} */
-        FolderRule: "StaffOnly" | "ClassViews" | "ClassAdds" | "ClassEdits" | "OneEach" | "AsAbove";
+        FolderRule: "StaffOnly" | "ClassViews" | "ClassAdds" | "ClassEdits" | "OneEach" | "OnePerGroup" | "AsAbove";
+        FoldersStay: {
+            folders: string[];
+        };
         FolderView: {
             id: components["schemas"]["FolderId"];
             parent: null | components["schemas"]["FolderId"];
@@ -1554,7 +2212,11 @@ export interface components {
             /** Format: int32 */
             version: number;
             bent: boolean;
+            group: null | components["schemas"]["GroupId"];
+            members: null | components["schemas"]["GroupMay"];
         };
+        /** @enum {unknown} */
+        ForWhom: "Everybody" | "StaffOnly" | "SomeGrades" | "SomeCourses";
         FoundPerson: {
             id: components["schemas"]["PersonId"];
             sortName: string;
@@ -1564,6 +2226,76 @@ export interface components {
             inThisClass: null | components["schemas"]["ClassRole"];
             otherClasses: string[];
         };
+        GiveClass: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            refused: null | string;
+            /** Format: int32 */
+            makesFolders: number;
+            /** Format: int32 */
+            adds: number;
+            /** Format: int32 */
+            thereAlready: number;
+            welcome: boolean;
+            welcomeReplaced: boolean;
+            lines: components["schemas"]["GiveLine"][];
+        };
+        GiveDraft: {
+            items: null | number[];
+            folders: null | number[];
+            assignments: null | number[];
+            welcome: boolean;
+            to: null | number[];
+        };
+        GiveLine: {
+            what: string;
+            where: string;
+            there: boolean;
+        };
+        GroupBody: {
+            name: null | string;
+            members: null | number[];
+            /** Format: int32 */
+            version: number;
+        };
+        GroupChanged: {
+            id: components["schemas"]["GroupId"];
+            /** Format: int32 */
+            folders: number;
+        };
+        /** Format: int64 */
+        GroupId: null | number;
+        GroupMay: {
+            add: boolean;
+            rename: boolean;
+            remove: boolean;
+            /** Format: int32 */
+            bits?: number;
+        };
+        GroupName: {
+            id: components["schemas"]["GroupId"];
+            name: string;
+        };
+        GroupsMade: {
+            /** Format: int32 */
+            groups: number;
+            /** Format: int32 */
+            folders: number;
+        };
+        GroupsView: {
+            groups: components["schemas"]["GroupView"][];
+            students: components["schemas"]["RosterName"][];
+            /** Format: int32 */
+            inNone: number;
+        };
+        GroupView: {
+            id: components["schemas"]["GroupId"];
+            name: string;
+            /** Format: int32 */
+            version: number;
+            members: number[];
+            folders: string[];
+        };
         /** @enum {unknown} */
         HeldBy: "Student" | "Teacher";
         /** Format: date-time */
@@ -1572,9 +2304,11 @@ export interface components {
         IsoDayOfWeek: "None" | "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
         /** Format: int64 */
         ItemId: number;
+        /** @enum {unknown} */
+        ItemKind: "File" | "Link" | "Page";
         ItemView: {
             id: components["schemas"]["ItemId"];
-            kind: string;
+            kind: components["schemas"]["ItemKind"];
             name: string;
             /** Format: int64 */
             size: null | number;
@@ -1582,7 +2316,19 @@ export interface components {
             folders: number[];
             addedBy: string;
             addedAt: components["schemas"]["Instant"];
-            mayChange: boolean;
+            mayRename: boolean;
+            mayRemove: boolean;
+            /** Format: int32 */
+            version: number;
+        };
+        KindSight: {
+            who: string;
+            /** Format: int32 */
+            sees: number;
+            /** Format: int32 */
+            of: number;
+            notOthers: boolean;
+            tops: components["schemas"]["TopSight"][];
         };
         LinkBody: {
             title: null | string;
@@ -1622,6 +2368,9 @@ export interface components {
             id: components["schemas"]["AssignmentId"];
             blindSpots: string[];
         };
+        MadeMany: {
+            classes: number[];
+        };
         MarkBody: {
             /** Format: double */
             score: null | number;
@@ -1649,6 +2398,9 @@ export interface components {
         NameChange: {
             was: string;
             why: string;
+        };
+        Named: {
+            name: string;
         };
         NamedDays: {
             name: string;
@@ -1695,10 +2447,19 @@ export interface components {
             term: null | components["schemas"]["TermId"];
             plan: null | components["schemas"]["PlanId"];
             teacherShown: null | string;
+            level?: null | string;
+            room?: null | string;
+            /** Format: date */
+            endsOn?: null | string;
+            mark?: null | string;
+            /** Format: int64 */
+            from?: null | number;
+            groups?: null | string[];
         };
         NewClassPreview: {
             name: components["schemas"]["ClassNamePreview"];
             folders: null | components["schemas"]["UnfoldingView"];
+            from: null | components["schemas"]["CopyView"];
         };
         NewYear: {
             year: null | components["schemas"]["YearId"];
@@ -1712,6 +2473,34 @@ export interface components {
             text: string;
             author: string;
             postedAt: components["schemas"]["Instant"];
+        };
+        OfferedThing: {
+            id: components["schemas"]["ResourceId"];
+            title: string;
+            url: null | string;
+            fileName: null | string;
+            forWhom: components["schemas"]["ForWhom"];
+            used: boolean;
+            whyNot: null | string;
+        };
+        OpeningCheck: {
+            period: null | string;
+            room: null | string;
+            /** Format: int32 */
+            students: number;
+            first: null | string;
+            last: null | string;
+            /** Format: int32 */
+            foldersSeen: number;
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            published: number;
+            /** Format: int32 */
+            blindSpots: number;
+            hasWelcome: boolean;
+            also: string[];
+            teacherShown: string;
         };
         OutlineLine: {
             key: null | string;
@@ -1747,9 +2536,24 @@ export interface components {
             handedInAt: null | components["schemas"]["Instant"];
             returnedAt: null | components["schemas"]["Instant"];
         };
+        PageBody: {
+            title: null | string;
+            text: null | string;
+            /** Format: int32 */
+            version: number;
+        };
+        PageText: {
+            title: string;
+            text: string;
+            /** Format: int32 */
+            version: number;
+        };
         PasswordBody: {
             oldPassword: null | string;
             newPassword: null | string;
+        };
+        PastedBody: {
+            text: null | string;
         };
         PatternBody: {
             year: components["schemas"]["YearId"];
@@ -1818,6 +2622,12 @@ export interface components {
             /** Format: int32 */
             classes: number;
         };
+        RenameItemBody: {
+            name: null | string;
+            url: null | string;
+            /** Format: int32 */
+            version: number;
+        };
         Renaming: {
             id: components["schemas"]["ClassId"];
             name: string;
@@ -1830,6 +2640,19 @@ export interface components {
             year: components["schemas"]["YearId"];
             pattern: null | string;
             classes: null | number[];
+        };
+        /** Format: int64 */
+        ResourceId: number;
+        ResourcesRead: {
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            same: number;
+            /** Format: int32 */
+            removed: number;
+            findings: components["schemas"]["RowFinding"][];
         };
         ReturnAllBody: {
             assignment: null | components["schemas"]["AssignmentId"];
@@ -1910,6 +2733,11 @@ export interface components {
             alreadyMade: null | components["schemas"]["ClassId"];
             alreadyMadeName: null | string;
         };
+        RosterName: {
+            id: components["schemas"]["PersonId"];
+            sortName: string;
+            grade: null | string;
+        };
         RosterRow: {
             id: components["schemas"]["PersonId"];
             sortName: string;
@@ -1921,6 +2749,13 @@ export interface components {
             held: number;
             joined: components["schemas"]["LocalDate"];
             left: null | components["schemas"]["LocalDate"];
+        };
+        RowFinding: {
+            file: string;
+            /** Format: int32 */
+            line: number;
+            column: string;
+            text: string;
         };
         RunClassView: {
             id: components["schemas"]["ClassId"];
@@ -1962,6 +2797,30 @@ export interface components {
             /** Format: int64 */
             uploadLimitBytes: number;
         };
+        SharedThing: {
+            id: components["schemas"]["ResourceId"];
+            title: string;
+            url: null | string;
+            fileName: null | string;
+            /** Format: int64 */
+            size: null | number;
+            forWhom: components["schemas"]["ForWhom"];
+            grades: string[];
+            courses: string[];
+            /** Format: int32 */
+            classes: number;
+            /** Format: int32 */
+            version: number;
+        };
+        SharedThingDraft: {
+            title: null | string;
+            url: null | string;
+            forWhom: components["schemas"]["ForWhom"];
+            grades: null | string[];
+            courses: null | string[];
+            /** Format: int32 */
+            version: number;
+        };
         SightOfFolder: {
             person: components["schemas"]["PersonId"];
             name: string;
@@ -1982,7 +2841,7 @@ export interface components {
         /** @enum {unknown} */
         Standing: "Nobody" | "SignedIn" | "Left" | "Student" | "CoTeacher" | "Lead" | "Coordinator";
         /** @enum {unknown} */
-        Stands: "Once" | "EachTerm" | "EachSchoolWeek" | "EachSchoolDay" | "EachEntry" | "EachStudent";
+        Stands: "Once" | "EachTerm" | "EachSchoolWeek" | "EachSchoolDay" | "EachEntry" | "EachGroup" | "EachStudent";
         Stayed: {
             folders: string[];
         };
@@ -2006,6 +2865,31 @@ export interface components {
             /** Format: int32 */
             schoolDays: number;
         };
+        TableDecision: {
+            name: string;
+            lead: null | components["schemas"]["PersonId"];
+            leadName: null | string;
+            /** Format: int32 */
+            term: null | number;
+            /** Format: int32 */
+            plan: null | number;
+            refusal: null | components["schemas"]["Refusal"];
+            note: null | string;
+        };
+        TableRow: {
+            course: null | string;
+            section: null | string;
+            period: null | string;
+            level: null | string;
+            room: null | string;
+            term: null | string;
+            lead: null | string;
+            plan: null | string;
+        };
+        Taken: {
+            /** Format: int32 */
+            copies: number;
+        };
         TakenIn: {
             id: components["schemas"]["ItemId"];
             name: string;
@@ -2013,10 +2897,9 @@ export interface components {
             size: number;
             was: string[];
         };
-        TeacherShownBody: {
-            teacherShown: null | string;
-            /** Format: int32 */
-            version: number;
+        TakingBody: {
+            assignments: null | number[];
+            items: null | number[];
         };
         TermDraft: {
             id: null | components["schemas"]["TermId"];
@@ -2031,6 +2914,16 @@ export interface components {
             name: string;
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
+        };
+        TextBody: {
+            text: null | string;
+            /** Format: int32 */
+            version: number;
+        };
+        TopSight: {
+            folder: string;
+            right: components["schemas"]["Right"];
+            why: string;
         };
         TreeBody: {
             paths: null | string[];
@@ -2071,9 +2964,51 @@ export interface components {
             longestPath: string;
             tree: components["schemas"]["UnfoldedView"][];
         };
+        UsedBody: {
+            things: null | number[];
+        };
+        UsedThing: {
+            id: components["schemas"]["ResourceId"];
+            title: string;
+            url: null | string;
+            fileName: null | string;
+            forWhom: components["schemas"]["ForWhom"];
+        };
+        UserNamePreview: {
+            rows: components["schemas"]["UserNameRow"][];
+            /** Format: int32 */
+            people: number;
+            /** Format: int32 */
+            toldApart: number;
+            /** Format: int32 */
+            replaced: number;
+            advice: null | string;
+        };
+        UserNameRow: {
+            person: string;
+            has: string;
+            would: string;
+            said: null | string;
+            toldApart: boolean;
+        };
+        UserNamingView: {
+            pattern: string;
+            /** Format: int32 */
+            version: number;
+            placeholders: string[];
+        };
+        UserPatternBody: {
+            pattern: null | string;
+            /** Format: int32 */
+            version: number;
+        };
         VersionBody: {
             /** Format: int32 */
             version: number;
+        };
+        Wearing: {
+            /** Format: int32 */
+            classes: number;
         };
         WeekLabel: {
             /** Format: int32 */
@@ -2101,6 +3036,8 @@ export interface components {
         };
         /** Format: int64 */
         WorkId: number;
+        /** @enum {unknown} */
+        WorkspaceKind: "Class" | "Department";
         WorkspaceView: {
             head: components["schemas"]["ClassHead"];
             folders: components["schemas"]["FolderView"][];
@@ -2108,6 +3045,9 @@ export interface components {
             assignments: components["schemas"]["AssignmentView"][];
             notices: components["schemas"]["NoticeView"][];
             takeHomeReady: boolean;
+            welcome: string;
+            uses: components["schemas"]["UsedThing"][];
+            groups: components["schemas"]["GroupName"][];
         };
         /** @enum {unknown} */
         WorkState: "Working" | "HandedIn" | "Returned";
@@ -2172,6 +3112,16 @@ export interface components {
             weekNow: null | number;
             /** Format: int32 */
             daysLeft: number;
+        };
+        ZipTaken: {
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytes: number;
+            changed: string[];
+            leftOut: string[];
         };
     };
     responses: never;
@@ -2774,6 +3724,99 @@ export interface operations {
             };
         };
     };
+    userNaming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UserNamingView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setUserNaming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UserPatternBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewUserNaming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UserPatternBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UserNamePreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     renameClass: {
         parameters: {
             query?: never;
@@ -2922,6 +3965,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutlineLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readOutlineOfZip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    arrangements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrangementSight"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3227,6 +4336,452 @@ export interface operations {
             };
         };
     };
+    readClassTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRow"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewClassTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassTableDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassTablePreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeClassTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassTableDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeMany"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sharedThings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedThing"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addSharedThing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SharedThingDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addSharedFile: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeSharedThing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SharedThingDraft"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    binSharedThing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bringBackSharedThing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sharedThingContent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readResources: {
+        parameters: {
+            query: {
+                apply: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResourcesRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportResources: {
+        parameters: {
+            query: {
+                year: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    departments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DepartmentView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeDepartment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DepartmentBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     searchDirectory: {
         parameters: {
             query: {
@@ -3384,7 +4939,38 @@ export interface operations {
             };
         };
     };
-    setTeacherShown: {
+    checkOpening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningCheck"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeDetails: {
         parameters: {
             query?: never;
             header?: never;
@@ -3395,7 +4981,77 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TeacherShownBody"];
+                "application/json": components["schemas"]["DetailsDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setMark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CourseMarkBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wearing"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setWelcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextBody"];
             };
         };
         responses: {
@@ -3405,6 +5061,76 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewGiving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GiveClass"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GiveClass"][];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -3438,6 +5164,167 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    offeredThings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferedThing"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    useThings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsedBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bankCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankOffer"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bankOffers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankOffer"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeFromBank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -3706,6 +5593,137 @@ export interface operations {
             };
         };
     };
+    previewBinFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeZip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZipTaken"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    folderZip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    workspaceZip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     dropTree: {
         parameters: {
             query?: never;
@@ -3836,6 +5854,142 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Made"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageText"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changePage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    renameItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameItemBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
@@ -4070,6 +6224,171 @@ export interface operations {
             };
         };
     };
+    groups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupChanged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeGroupsOfGrades: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsMade"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                groupId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupChanged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    binGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                groupId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoldersStay"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     makeAssignment: {
         parameters: {
             query?: never;
@@ -4105,9 +6424,11 @@ export interface operations {
             };
         };
     };
-    publishAssignment: {
+    changeAssignment: {
         parameters: {
-            query?: never;
+            query: {
+                version: number;
+            };
             header?: never;
             path: {
                 classId: number;
@@ -4117,16 +6438,18 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["VersionBody"];
+                "application/json": components["schemas"]["NewAssignment"];
             };
         };
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["MadeAssignment"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -4150,6 +6473,40 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    publishAssignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionBody"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

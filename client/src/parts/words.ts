@@ -11,6 +11,7 @@ export const ruleWords: Record<Schemas["FolderRule"], string> = {
   ClassAdds: "class adds",
   ClassEdits: "class edits",
   OneEach: "one each",
+  OnePerGroup: "one per group",
   AsAbove: "as above",
 };
 
@@ -30,6 +31,7 @@ export const standsWords: Record<Schemas["Stands"], string> = {
   EachSchoolWeek: "each school week",
   EachSchoolDay: "each school day",
   EachEntry: "each entry",
+  EachGroup: "each group",
   EachStudent: "each student",
 };
 

@@ -24,10 +24,7 @@ public sealed class Assigning(Premises premises)
     /// <summary>Makes an assignment, as a draft or published.</summary>
     public MadeAssignment Make(Caller by, ClassId id, NewAssignment n)
     {
-        var title = Refusals.Needed(n.Title, "title", "The title", 120);
-        var instructions = Refusals.NotLonger(n.Instructions?.Trim() ?? "", "instructions", "The instructions", 20_000);
-        if (n.Points is { } p && (p <= 0 || p > 10_000)) throw new RefusedException("points-range", $"{p} points is not between 0 and 10,000.", "Type a number in that range, or leave it empty.", "points");
-        if (n.Folders is not { Count: > 0 } folders) throw new RefusedException("missing", "The assignment is filed in no folder, so no student would find it.", "Tick at least one folder.", "folders");
+        var (title, instructions, folders) = Check(n);
         return premises.Db.Write(c =>
         {
             var at = ClassGate.Find(c, by, id).NotArchived();
@@ -36,13 +33,37 @@ public sealed class Assigning(Premises premises)
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
             var given = n.Students ?? [];
             if (given.Any(g => roster.All(m => m.PersonId != g))) throw Refusals.NotFound("student on the roster");
-            if (AssignmentStore.OfClass(c, id).FirstOrDefault(a => SafeName.Clash(a.Title, title)) is { } same)
-                throw new RefusedException("name-taken", $"There is already an assignment “{same.Title}”.", "Give this one another title, so that students can tell them apart.", "title");
+            if (n.Publish && at.Class.Kind == WorkspaceKind.Department) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Keep it as a draft, then use it in classes.", "publish");
+            TitleFree(c, id, title, null);
             var now = premises.Clock.Now;
             var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, MadeAt = now }, folders, given);
             if (n.Publish) AssignmentStore.Publish(c, made, 1, now);
             Premises.Add(c, by, now, new(n.Publish ? "published assignment" : "drafted assignment", "assignment", made.Value, id, title));
-            return new MadeAssignment(made, Blind(at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]));
+            return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]));
+        });
+    }
+
+    /// <summary>Changes what an assignment says and where it is filed, at the version that was seen.</summary>
+    /// <exception cref="RefusedException"><c>points-below-mark</c>: a mark above the new full marks was given already.</exception>
+    public MadeAssignment Change(Caller by, ClassId id, AssignmentId assignment, NewAssignment n, int version)
+    {
+        var (title, instructions, folders) = Check(n);
+        return premises.Db.Write(c =>
+        {
+            var at = ClassGate.Find(c, by, id).NotArchived();
+            var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
+            var there = FolderStore.OfClass(c, id);
+            if (folders.Any(f => there.All(t => t.Id != f))) throw Refusals.NotFound("folder");
+            TitleFree(c, id, title, assignment);
+            var best = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == assignment).Max(w => w.Score);
+            if (n.Points is { } points && best > points)
+                throw new RefusedException("points-below-mark", $"A mark of {best} was given already.", $"Keep full marks at {best} or more.", "points");
+            if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
+            AssignmentStore.FileIn(c, assignment, folders);
+            Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", assignment.Value, id, title));
+            var given = AssignmentStore.GivenTo(c, id)[assignment].ToHashSet();
+            var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null && (given.Count == 0 || given.Contains(m.PersonId))).ToList();
+            return new MadeAssignment(assignment, Blind(c, at, there, folders, roster));
         });
     }
 
@@ -51,6 +72,7 @@ public sealed class Assigning(Premises premises)
     {
         ClassGate.Find(c, by, id).NotArchived();
         var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
+        if (ClassStore.Find(c, id)!.Kind == WorkspaceKind.Department) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Use it in classes, and publish it there.");
         if (a.PublishedAt is not null) throw new RefusedException("assignment-published", $"“{a.Title}” is published already.", "Nothing to do.");
         var now = premises.Clock.Now;
         if (!AssignmentStore.Publish(c, assignment, version, now)) throw Refusals.ChangedMeanwhile("assignment");
@@ -73,10 +95,28 @@ public sealed class Assigning(Premises premises)
         Premises.Add(c, by, now, new("binned", "assignment", assignment.Value, id, a.Title));
     });
 
-    private static List<string> Blind(ClassAndPlace at, IReadOnlyList<FolderRow> there, IReadOnlyList<FolderId> folders, List<MemberRow> given)
+    private static (string Title, string Instructions, IReadOnlyList<FolderId> Folders) Check(NewAssignment n)
     {
-        var facts = there.Select(f => f.Fact).ToList();
-        return [.. given.Where(m => new Access(new Viewer(m.PersonId, Standing.Student, m.MayPost, ClassState.Open, at.Class.AfterArchive), facts).OfThing(folders) < Right.View)
+        var title = Refusals.Needed(n.Title, "title", "The title", 120);
+        var instructions = Refusals.NotLonger(n.Instructions?.Trim() ?? "", "instructions", "The instructions", 20_000);
+        if (n.Points is { } p && (p <= 0 || p > 10_000)) throw new RefusedException("points-range", $"{p} points is not between 0 and 10,000.", "Type a number in that range, or leave it empty.", "points");
+        if (n.Folders is not { Count: > 0 } folders) throw new RefusedException("missing", "The assignment is filed in no folder, so no student would find it.", "Tick at least one folder.", "folders");
+        return (title, instructions, folders);
+    }
+
+    private static void TitleFree(IDbConnection c, ClassId id, string title, AssignmentId? but)
+    {
+        if (AssignmentStore.OfClass(c, id).FirstOrDefault(a => a.Id != but && SafeName.Clash(a.Title, title)) is { } same)
+            throw new RefusedException("name-taken", $"There is already an assignment “{same.Title}”.", "Give this one another title, so that students can tell them apart.", "title");
+    }
+
+    private static List<string> Blind(IDbConnection c, ClassAndPlace at, IReadOnlyList<FolderRow> there, IReadOnlyList<FolderId> folders, List<MemberRow> given)
+    {
+        var facts = there.ToDictionary(f => f.Id, f => f.Fact);
+        var groups = GroupStore.Members(c, at.Class.Id);
+        return [.. given.Where(m => new Access(new Viewer(m.PersonId, Standing.Student, m.MayPost, ClassState.Open, at.Class.AfterArchive, GroupsOf(groups, m.PersonId)), facts).OfThing(folders) < Right.View)
             .Select(m => m.Name.Display)];
     }
+
+    private static HashSet<GroupId> GroupsOf(ILookup<GroupId, PersonId> members, PersonId person) => [.. members.Where(g => g.Contains(person)).Select(g => g.Key)];
 }

@@ -35,7 +35,7 @@ internal sealed record ClassContents(IReadOnlyList<LayFolder> Folders, IReadOnly
             Works(c, WorkStore.OfStudent(c, id, student), WorkStore.FilesOfClass(c, id), id));
     }
 
-    private static LayItem Lay(ItemRow i, IEnumerable<FolderId> folders) => new(new(i.Name, i.Sha256!, i.Sha512!, i.Size ?? 0, i.AddedAt), [.. folders]);
+    private static LayItem Lay(ItemRow i, IEnumerable<FolderId> folders) => new(new(i.FileName, i.Sha256!, i.Sha512!, i.Size ?? 0, i.AddedAt), [.. folders]);
 
     private static List<LayWork> Works(IDbConnection c, IReadOnlyList<WorkRow> work, ILookup<WorkId, WorkFileRow> files, ClassId id)
     {

@@ -33,24 +33,28 @@ internal static class ClassMetadata
         var members = RosterStore.Members(c, k.Id);
         var people = members.ToDictionary(m => m.PersonId);
         var folders = FolderStore.OfClass(c, k.Id);
+        var groups = GroupStore.OfClass(c, k.Id);
         var assignments = AssignmentStore.OfClass(c, k.Id);
         var titles = assignments.ToDictionary(a => a.Id, a => a.Title);
         var work = WorkStore.OfClass(c, k.Id);
         string User(PersonId id) => people.TryGetValue(id, out var m) ? m.UserName : Number(id.Value)!;
 
-        yield return ("class", ["name", "course", "section", "period", "schoolYear", "teacherShown", "made", "opened"],
-            [[k.Name, k.Course, k.Section, k.Period, YearStore.All(c).First(y => y.Id == k.YearId).Year.Label, k.TeacherShown, At(k.MadeAt), At(k.OpenedAt)]]);
+        yield return ("class", ["name", "course", "section", "period", "level", "room", "schoolYear", "endsOn", "teacherShown", "welcome", "made", "opened"],
+            [[k.Name, k.Course, k.Section, k.Period, k.Level, k.Room, YearStore.All(c).First(y => y.Id == k.YearId).Year.Label, Day(k.EndsOn), k.TeacherShown, k.Welcome, At(k.MadeAt), At(k.OpenedAt)]]);
         yield return ("roster", ["userName", "givenName", "familyName", "studentNumber", "grade", "role", "mayPost", "joined", "left"],
             [.. members.Select(m => new[] { m.UserName, m.Given, m.Family, m.StudentNumber, m.Grade, m.Role.ToString(), m.MayPost ? "true" : "false", At(m.JoinedAt), At(m.LeftAt) })]);
-        yield return ("folders", ["folder", "inFolder", "name", "position", "rule", "ownFolderOf"],
-            [.. folders.Select(f => new[] { Number(f.Id.Value), Number(f.ParentId?.Value), f.Name, Number(f.Position), f.Rule.ToString(), f.StudentId is { } s ? User(s) : null })]);
+        yield return ("folders", ["folder", "inFolder", "name", "position", "rule", "ownFolderOf", "group"],
+            [.. folders.Select(f => new[] { Number(f.Id.Value), Number(f.ParentId?.Value), f.Name, Number(f.Position), f.Rule.ToString(), f.StudentId is { } s ? User(s) : null, f.GroupId is { } g ? groups.FirstOrDefault(x => x.Id == g)?.Name : null })]);
+        var inGroups = GroupStore.Members(c, k.Id);
+        yield return ("groups", ["group", "name", "members"], [.. groups.Select(g => new[] { Number(g.Id.Value), g.Name, string.Join(' ', inGroups[g.Id].Select(User)) })]);
+        yield return ("used", ["title", "address", "file"], [.. ResourceStore.OfClass(c, k.Id).Select(r => new[] { r.Title, r.Url, r.FileName })]);
         var filings = ItemStore.Filings(c, k.Id).ToLookup(f => f.Item, f => f.Folder);
         yield return ("items", ["item", "kind", "name", "folders", "address", "sha512", "bytes", "addedBy", "added"],
-            [.. ItemStore.OfClass(c, k.Id).Select(i => new[] { Number(i.Id.Value), i.Kind, i.Name, Ids(filings[i.Id]), i.Url, i.Sha512, Number(i.Size), User(i.AddedBy), At(i.AddedAt) })]);
+            [.. ItemStore.OfClass(c, k.Id).Select(i => new[] { Number(i.Id.Value), i.Kind.ToString(), i.Name, Ids(filings[i.Id]), i.Url, i.Sha512, Number(i.Size), User(i.AddedBy), At(i.AddedAt) })]);
         var placed = AssignmentStore.Filings(c, k.Id);
         var given = AssignmentStore.GivenTo(c, k.Id);
         yield return ("assignments", ["assignment", "title", "instructions", "points", "due", "published", "folders", "givenTo"],
-            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), a.DueOn?.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Select(User)) })]);
+            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), Day(a.DueOn), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Select(User)) })]);
         yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned"],
             [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt) })]);
         yield return ("comments", ["work", "author", "text", "at"],
@@ -62,6 +66,8 @@ internal static class ClassMetadata
     private static string Ids(IEnumerable<FolderId> folders) => string.Join(' ', folders.Select(f => f.Value).Order());
 
     private static string? Number(IFormattable? n) => n?.ToString(null, CultureInfo.InvariantCulture);
+
+    private static string? Day(LocalDate? day) => day?.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
 
     private static string? At(Instant? at) => at?.ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
 }

@@ -2,6 +2,7 @@ using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Naming;
+using SpringLoft.Store.People;
 using SpringLoft.Store.Workspaces;
 using SpringLoft.Store.Years;
 
@@ -16,9 +17,22 @@ public sealed record NamingView(string Pattern, bool ByPattern, int Version, IRe
 /// <param name="Advice">What will go wrong next year; null if nothing.</param>
 public sealed record NamingPreview(IReadOnlyList<Renaming> Classes, int Differ, int Clashes, string? Advice);
 
+/// <summary>How new user names are made at this school.</summary>
+public sealed record UserNamingView(string Pattern, int Version, IReadOnlyList<string> Placeholders);
+
+/// <summary>How one person would sign in, had the account been made by the pattern.</summary>
+/// <param name="Has">The user name they have; it stays.</param>
+public sealed record UserNameRow(string Person, string Has, string Would, string? Said, bool ToldApart);
+
+/// <summary>What a pattern gives on real people of the directory.</summary>
+/// <param name="ToldApart">How many would need a number to be told apart.</param>
+public sealed record UserNamePreview(IReadOnlyList<UserNameRow> Rows, int People, int ToldApart, int Replaced, string? Advice);
+
 /// <summary>Names classes by the school's pattern.</summary>
 public sealed class NameDesk(Premises premises)
 {
+    private const int MostPreviewed = 50_000;
+
     private static readonly string[] Known = ["course", "section", "period", "term", "year"];
 
     /// <summary>The pattern in force.</summary>
@@ -78,6 +92,39 @@ public sealed class NameDesk(Premises premises)
             if (k.Version != version) throw Refusals.ChangedMeanwhile("class");
             ClassStore.Rename(c, [(id, safe.Name)]);
             Premises.Add(c, by, premises.Clock.Now, new("renamed class", "class", id.Value, id, $"“{k.Name}” to “{safe.Name}”"));
+        });
+    }
+
+    /// <summary>The pattern of user names in force.</summary>
+    public UserNamingView SeeUserNames() => premises.Db.Read(c => SchoolStore.Get(c) is { } s ? new UserNamingView(s.UserNamePattern, s.Version, UserName.Placeholders) : throw Refusals.NotFound("school"));
+
+    /// <summary>What a pattern would have given the students of the directory. Writes nothing: a user name that was given stays.</summary>
+    public UserNamePreview PreviewUserNames(string? pattern) => premises.Db.Read(c =>
+    {
+        var text = Refusals.Needed(pattern, "pattern", "The pattern", 100);
+        var people = PersonStore.Students(c, MostPreviewed);
+        var taken = new HashSet<string>(StringComparer.Ordinal);
+        var rows = people.Select(p =>
+        {
+            var made = UserName.Make(text, new(p.Given, p.Family, p.StudentNumber, p.Grade), taken);
+            taken.Add(made.Name);
+            return new UserNameRow(p.Name.Sort, p.UserName, made.Name, made.Said, made.ToldApart);
+        }).ToList();
+        var advice = NamePattern.Placeholders(text).Contains("student number") ? null
+            : "The pattern does not say the student number: two people of one name will be told apart by a number that nobody can guess.";
+        return new UserNamePreview([.. rows.OrderByDescending(r => r.ToldApart).ThenByDescending(r => r.Said is not null).Take(200)], rows.Count, rows.Count(r => r.ToldApart), rows.Count(r => r.Said is not null), advice);
+    });
+
+    /// <summary>Sets the pattern for accounts made from now on.</summary>
+    public void SetUserNames(Caller by, string? pattern, int version)
+    {
+        var text = Refusals.Needed(pattern, "pattern", "The pattern", 100);
+        UserName.Make(text, new("Given", "Family", "1234", "6"), new HashSet<string>());
+        if (!NamePattern.Placeholders(text).Any()) throw new RefusedException("pattern-empty", "The pattern has no placeholder: everybody would have the same user name.", "Put in the student number.", "pattern");
+        premises.Db.Write(c =>
+        {
+            if (!SchoolStore.SetUserNames(c, text, version)) throw Refusals.ChangedMeanwhile("pattern");
+            Premises.Add(c, by, premises.Clock.Now, new("set user names", "school", null, null, text));
         });
     }
 

@@ -30,6 +30,10 @@ internal static class FolderSteps
         return full;
     }
 
+    /// <summary>Folders in which a thing or an assignment is filed.</summary>
+    internal static IEnumerable<FolderId> Filled(IDbConnection c, ClassId id) =>
+        ItemStore.Filings(c, id).Select(f => f.Folder).Concat(AssignmentStore.Filings(c, id).SelectMany(a => a));
+
     /// <param name="anew">True if the class followed another plan: its folders first let go of that one's keys.</param>
     internal static IReadOnlyList<FolderStep> Apply(IDbConnection c, ClassId id, IReadOnlyList<PutStep> steps, IReadOnlyList<FolderRow> rows, bool anew, Instant now)
     {
@@ -81,7 +85,7 @@ internal static class FolderSteps
             }
             FolderId? parent = w.ParentKey is { } p ? byKey[p] : null;
             var name = names.Take(parent, w.Name);
-            byKey[w.Key] = FolderStore.Add(c, id, parent, name, w.Position, w.Rule, w.Student, w.Key, new(w.Name, w.Rule, w.Position));
+            byKey[w.Key] = FolderStore.Add(c, id, parent, name, w.Position, w.Rule, w.Student, w.Key, new(w.Name, w.Rule, w.Position), w.Group);
             done.Add(new(PutKind.Add, byKey[w.Key].Value, null, new(name, w.Rule, w.Position, w.Key, w.Name, w.Rule, w.Position)));
         }
         return done;
@@ -99,7 +103,7 @@ internal static class FolderSteps
             var names = new SiblingNames(rows);
             if (s.Kind == PutKind.Add)
             {
-                var filled = ItemStore.Filings(c, id).Select(f => f.Folder).Concat(AssignmentStore.Filings(c, id).SelectMany(a => a)).Concat(rows.Where(f => f.ParentId is not null).Select(f => f.ParentId!.Value));
+                var filled = Filled(c, id).Concat(rows.Where(f => f.ParentId is not null).Select(f => f.ParentId!.Value));
                 if (asLeft && row.BinnedAt is null && !filled.Contains(row.Id)) FolderStore.Delete(c, row.Id);
                 else stay.Add(row.Name);
             }

@@ -1,6 +1,7 @@
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Plans;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Formats.Zips;
 using SpringLoft.Store.Plans;
 using SpringLoft.Store.Workspaces;
 using SpringLoft.Store.Years;
@@ -14,7 +15,7 @@ public sealed record PlanView(PlanId Id, int Version, string Name, string About,
 
 /// <summary>A folder that a plan unfolds to.</summary>
 /// <param name="Parent">Index of the folder it stands in; null at the top.</param>
-/// <param name="ForEach">True for the sample that stands for each student.</param>
+/// <param name="ForEach">True for the sample that stands for each student or group.</param>
 public sealed record UnfoldedView(int? Parent, string Name, FolderRule Rule, bool ForEach, bool Clashed);
 
 /// <summary>What a plan unfolds to, with counts.</summary>
@@ -45,6 +46,14 @@ public sealed class PlanDesk(Premises premises)
         // Names on a roster are for the staff of that class.
         if (at.Class is { } id && ClassGate.Find(c, who, id).Standing < Standing.CoTeacher) throw Refusals.NotFound("class");
         return View(Outline.Make("draft", "", lines, 1).Plan, Setting(c, at));
+    });
+
+    /// <summary>What each kind of person would see in each arrangement of some sections. Writes nothing.</summary>
+    public IReadOnlyList<ArrangementSight> Arrange(PlanId plan, YearId? year, TermId? term, IReadOnlyList<string> sections) => premises.Db.Read(c =>
+    {
+        var names = sections.Select(s => s.Trim()).Where(s => s.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        if (names.Count is 0 or > 30) throw new RefusedException("sections-count", $"{names.Count} sections can't be compared.", "Name 1 to 30 sections or year groups.", "sections");
+        return Arrangements.Show((PlanStore.Find(c, plan) ?? throw Refusals.NotFound("folder plan")).Plan, Setting(c, new(null, year, term)), names);
     });
 
     /// <summary>Makes a plan of an outline.</summary>
@@ -88,7 +97,16 @@ public sealed class PlanDesk(Premises premises)
         return Outline.OfPaths((paths ?? []).Select(p => p.Replace('\\', '/')).Select(p => p.Contains("../", StringComparison.Ordinal) || p == ".." ? "" : p));
     }
 
-    /// <summary>An outline of a class's folders as they stand: its own folders become one line for each student.</summary>
+    /// <summary>An outline of the folders in a zip.</summary>
+    public async Task<IReadOnlyList<OutlineLine>> ReadZip(Stream content, CancellationToken stop)
+    {
+        await using var scratch = premises.Files.Scratch();
+        await premises.Files.Spool(content, scratch, stop).ConfigureAwait(false);
+        using var zip = ZipTree.Open(scratch, new(TreeIntake.MostFiles, TreeIntake.MostBytes));
+        return Outline.OfPaths(zip.Folders);
+    }
+
+    /// <summary>An outline of a class's folders as they stand: its own folders become one line for each student, those of groups one for each group.</summary>
     public IReadOnlyList<OutlineLine> OfClass(ClassId id) => premises.Db.Read(c =>
     {
         var folders = FolderStore.OfClass(c, id);
@@ -97,9 +115,10 @@ public sealed class PlanDesk(Premises premises)
         {
             var here = folders.Where(f => f.ParentId == parent).OrderBy(f => f.Position).ThenBy(f => f.Id.Value).ToList();
             var own = here.FirstOrDefault(f => f.StudentId is not null);
-            foreach (var f in here.Where(f => f.StudentId is null || f == own))
+            var group = here.FirstOrDefault(f => f.GroupId is not null);
+            foreach (var f in here.Where(f => (f.StudentId is null || f == own) && (f.GroupId is null || f == group)))
             {
-                lines.Add(f == own ? new(null, depth, "{student}", Stands.EachStudent, FolderRule.OneEach, []) : new(null, depth, f.Name.Replace('{', '(').Replace('}', ')'), Stands.Once, f.Rule, []));
+                lines.Add(f == group ? new(null, depth, "{group}", Stands.EachGroup, FolderRule.OnePerGroup, []) : f == own ? new(null, depth, "{student}", Stands.EachStudent, FolderRule.OneEach, []) : new(null, depth, f.Name.Replace('{', '(').Replace('}', ')'), Stands.Once, f.Rule, []));
                 if (depth + 1 < Outline.MaxDepth) Add(f.Id, depth + 1);
             }
         }
@@ -128,7 +147,9 @@ public sealed class PlanDesk(Premises premises)
     {
         // Without students, one sample shows where each will have a folder; it is not counted.
         var sample = setting.Students.Count == 0;
+        var sampleGroup = setting.Groups.Count == 0;
         var shown = sample ? setting with { Students = [new(default, "one for each student", null)] } : setting;
+        if (sampleGroup) shown = shown with { Groups = [new(default, "one for each group", [.. shown.Students.Select(s => s.Id)])] };
         var folders = PlanUnfolding.Unfold(plan, shown);
         var index = folders.Select((f, i) => (f.Key, i)).ToDictionary(x => x.Key, x => x.i);
         var forEach = new HashSet<int>();
@@ -137,7 +158,7 @@ public sealed class PlanDesk(Premises premises)
         {
             int? parent = f.ParentKey is { } p ? index[p] : null;
             paths[i] = parent is { } a ? $"{paths[a]}/{f.Name}" : f.Name;
-            var each = sample && (f.Student is not null || (parent is { } b && forEach.Contains(b)));
+            var each = (sample && f.Student is not null) || (sampleGroup && f.Group is not null) || (parent is { } b && forEach.Contains(b));
             if (each) forEach.Add(i);
             return new UnfoldedView(parent, f.Name, f.Rule, each, f.Clashed);
         }).ToList();

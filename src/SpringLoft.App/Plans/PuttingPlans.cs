@@ -6,6 +6,7 @@ using SpringLoft.Core.Closing;
 using SpringLoft.Core.Plans;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Audit;
 using SpringLoft.Store.Plans;
 using SpringLoft.Store.Runs;
 using SpringLoft.Store.Workspaces;
@@ -134,17 +135,18 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, 
         ClassStore.SetPlan(c, id, put.PlanId, put.Version);
         PlanPutStore.SetDone(c, put with { PlanBefore = k.PlanId, VersionBefore = k.PlanVersion, Steps = JsonSerializer.Serialize(done, Json) });
         RunStore.SetClass(c, run, id, StepState.Done, null);
+        AuditStore.Add(c, premises.Clock.Now, RunStore.Find(c, run)!.StartedBy, "put folder plan", "class", id.Value, id, $"{plan.Plan.Name}, version {put.Version}: {done.Steps.Count} changes");
     }
 
     private static (IReadOnlyList<PutStep> Steps, IReadOnlyList<FolderRow> Rows) Decide(IDbConnection c, ClassRow k, PlanRow plan, IReadOnlyList<YearRow> years)
     {
         var rows = FolderStore.WithBin(c, k.Id);
-        var full = FolderSteps.Holding(rows, ItemStore.Filings(c, k.Id).Select(f => f.Folder).Concat(AssignmentStore.Filings(c, k.Id).SelectMany(a => a)));
+        var full = FolderSteps.Holding(rows, FolderSteps.Filled(c, k.Id));
         var wanted = PlanUnfolding.Unfold(plan.Plan, Settings.Of(c, years.First(y => y.Id == k.YearId), k.TermId, k.Id));
         // Own folders of students who left are nobody's to ask for: they stay as they are.
         var left = wanted.Where(w => w.Student is not null).Select(w => w.Student!.Value).ToHashSet();
         var standing = rows.Where(f => f.StudentId is not { } s || left.Contains(s) || f.PlanKey is null).ToList();
-        var facts = standing.Select(f => new StandingFolder(f.Id, f.ParentId, f.PlanKey, f.Name, f.Rule, f.Position, f.Given, f.BinnedAt is not null, full.Contains(f.Id), f.StudentId)).ToList();
+        var facts = standing.Select(f => new StandingFolder(f.Id, f.ParentId, f.PlanKey, f.Name, f.Rule, f.Position, f.Given, f.BinnedAt is not null, full.Contains(f.Id), f.StudentId, f.GroupId)).ToList();
         return (k.PlanId == plan.Id ? PlanPutting.Decide(wanted, facts) : PlanPutting.DecideAnew(wanted, facts), rows);
     }
 

@@ -17,10 +17,15 @@ internal static class Settings
         return term is { } t && year.Terms.FirstOrDefault(x => x.Id == t) is { } row ? [.. weeks.Where(w => w.Term.Name == row.Name)] : weeks;
     }
 
-    /// <summary>The setting of a class: its weeks and the students on its roster now.</summary>
-    internal static PlanSetting Of(IDbConnection c, YearRow year, TermId? term, ClassId id) => new(Weeks(year, term),
-        [.. RosterStore.Members(c, id).Where(m => m.Role == Core.Workspaces.ClassRole.Student && m.LeftAt is null)
-            .Select(m => new PlanStudent(m.PersonId, m.Name.Sort, m.StudentNumber))]);
+    /// <summary>The setting of a class: its weeks, the students on its roster now, and its groups.</summary>
+    internal static PlanSetting Of(IDbConnection c, YearRow year, TermId? term, ClassId id)
+    {
+        var members = GroupStore.Members(c, id);
+        return new(Weeks(year, term),
+            [.. RosterStore.Members(c, id).Where(m => m.Role == Core.Workspaces.ClassRole.Student && m.LeftAt is null)
+                .Select(m => new PlanStudent(m.PersonId, m.Name.Sort, m.StudentNumber))],
+            [.. GroupStore.OfClass(c, id).Select(g => new PlanGroup(g.Id, g.Name, [.. members[g.Id]]))]);
+    }
 
     /// <summary>Puts the class's plan to it (again): what is missing is added.</summary>
     /// <returns>How many folders were added.</returns>

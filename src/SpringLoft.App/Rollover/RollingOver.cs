@@ -49,7 +49,9 @@ public sealed class RollingOver(Premises premises)
             Section = p.Section,
             Period = p.Period,
             Name = p.Name.Name,
+            Level = p.Old.Level,
             TeacherShown = p.Old.TeacherShown,
+            Welcome = p.Old.Welcome,
             PlanId = p.Old.PlanId,
             PlanVersion = p.Old.PlanVersion,
             RolledFrom = id,
@@ -57,11 +59,9 @@ public sealed class RollingOver(Premises premises)
         });
         var lead = RosterStore.Members(c, id).FirstOrDefault(m => m.Role == ClassRole.Lead && m.LeftAt is null)?.PersonId ?? by.Id;
         RosterStore.Put(c, made, lead, ClassRole.Lead, now);
-        var folders = CopyFolders(c, p, made);
-        CopyItems(c, p, made, folders, now);
-        CopyAssignments(c, p, made, folders, now);
+        var folders = SetUpCopy.Into(c, made, new(id, p.Rows, p.Folders, p.Along.Items, p.Assignments), now);
         Settings.Unfold(c, ClassStore.Find(c, made)!);
-        Premises.Add(c, by, now, new("rolled over", "class", made.Value, made, $"from “{p.Old.Name}”: {folders.Count} folders, {p.Along.Items.Count} things, {p.Assignments.Count} assignments"));
+        Premises.Add(c, by, now, new("rolled over", "class", made.Value, made, $"from “{p.Old.Name}”: {folders} folders, {p.Along.Items.Count} things, {p.Assignments.Count} assignments"));
         return made;
     });
 
@@ -72,6 +72,7 @@ public sealed class RollingOver(Premises premises)
     private static Prepared Prepare(IDbConnection c, ClassId id, NewYear n)
     {
         var old = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
+        if (old.Kind == WorkspaceKind.Department) throw new RefusedException("department-stays", $"“{old.Name}” is a department's workspace: it stays from year to year.", "Roll over the classes instead.");
         var years = YearStore.All(c);
         var oldYear = years.First(y => y.Id == old.YearId);
         var year = n.Year is { } asked ? years.FirstOrDefault(y => y.Id == asked) ?? throw Refusals.NotFound("school year")
@@ -82,16 +83,9 @@ public sealed class RollingOver(Premises premises)
         var period = Refusals.NotLonger(n.Period?.Trim() ?? old.Period ?? "", "period", "The period", 40);
         var name = MakingClass.NameOf(c, year, old.Course, section, period, null);
 
-        var rows = FolderStore.WithBin(c, id);
+        var (rows, along) = WhatComes(c, id);
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
-        var items = ItemStore.WithBin(c, id);
-        var members = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToList();
         var assignments = AssignmentStore.OfClass(c, id);
-        var along = ComesAlong.Decide(
-            [.. rows.Select(f => new OldFolder(f.Id, f.ParentId, f.Rule, f.StudentId, f.BinnedAt is not null))],
-            [.. items.Select(i => new OldItem(i.Id, [.. filings[i.Id]], i.ByStudent, i.BinnedAt is not null))],
-            new(assignments.Count, AssignmentStore.BinnedCount(c, id), members.Count(m => m.Role == ClassRole.Student), members.Count(m => m.Role == ClassRole.CoTeacher),
-                ClassStore.Notices(c, id).Count, WorkStore.OfClass(c, id).Count));
         var (was, will) = Unfoldings(c, old, oldYear, year);
         var kept = along.Folders.ToHashSet();
         var counts = along.Items.SelectMany(i => filings[i]).GroupBy(f => f).ToDictionary(g => g.Key, g => g.Count());
@@ -104,6 +98,21 @@ public sealed class RollingOver(Premises premises)
         return new(old, year, section.Length == 0 ? null : section, period.Length == 0 ? null : period, name, along, carried, rows, assignments, will.Keys.Count(k => !keys.Contains(k)));
     }
 
+    /// <summary>Folders of a class with the bin, and what of it comes along into another.</summary>
+    internal static (IReadOnlyList<FolderRow> Rows, ComesAlong Along) WhatComes(IDbConnection c, ClassId id)
+    {
+        var rows = FolderStore.WithBin(c, id);
+        var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
+        var items = ItemStore.WithBin(c, id);
+        var members = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToList();
+        var assignments = AssignmentStore.OfClass(c, id);
+        return (rows, ComesAlong.Decide(
+            [.. rows.Select(f => new OldFolder(f.Id, f.ParentId, f.Rule, f.StudentId, f.BinnedAt is not null, f.GroupId))],
+            [.. items.Select(i => new OldItem(i.Id, [.. filings[i.Id]], i.ByStudent, i.BinnedAt is not null))],
+            new(assignments.Count, AssignmentStore.BinnedCount(c, id), members.Count(m => m.Role == ClassRole.Student), members.Count(m => m.Role == ClassRole.CoTeacher),
+                ClassStore.Notices(c, id).Count, WorkStore.OfClass(c, id).Count)));
+    }
+
     private static (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will) Unfoldings(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year)
     {
         if (old.PlanId is not { } id || PlanStore.Find(c, id, old.PlanVersion) is not { } plan) return (new Dictionary<string, string>(), new Dictionary<string, string>());
@@ -112,44 +121,4 @@ public sealed class RollingOver(Premises premises)
     }
 
     private static bool Same(ClassRow there, Prepared p) => there.Section == p.Section && there.Period == p.Period;
-
-    private static Dictionary<FolderId, FolderId> CopyFolders(IDbConnection c, Prepared p, ClassId made)
-    {
-        var rows = p.Rows.ToDictionary(f => f.Id);
-        var carried = p.Folders.ToDictionary(f => f.Id);
-        var copies = new Dictionary<FolderId, FolderId>();
-        var taken = new Dictionary<FolderId, HashSet<string>>();
-        FolderId Copy(CarriedFolder f)
-        {
-            if (copies.TryGetValue(f.Id, out var there)) return there;
-            FolderId? parent = f.Parent is { } above && carried.TryGetValue(above, out var a) ? Copy(a) : null;
-            if (!taken.TryGetValue(parent ?? default, out var names)) taken[parent ?? default] = names = [];
-            var name = SafeName.Distinct(f.Name, names, isFile: false);
-            names.Add(SafeName.Key(name));
-            return copies[f.Id] = FolderStore.Add(c, made, parent, name, rows[f.Id].Position, f.Rule, null, rows[f.Id].PlanKey, Given(rows[f.Id]));
-        }
-        foreach (var f in p.Folders) Copy(f);
-        return copies;
-    }
-
-    // A folder that its teacher renamed is the teacher's next year too; for any other, its new name is what the plan gives.
-    private static GivenFolder? Given(FolderRow f) => f.Given is { } g && g.Name != f.Name ? g : null;
-
-    private static void CopyItems(IDbConnection c, Prepared p, ClassId made, Dictionary<FolderId, FolderId> folders, Instant now)
-    {
-        var filings = ItemStore.Filings(c, p.Old.Id).ToLookup(f => f.Item, f => f.Folder);
-        var coming = p.Along.Items.ToHashSet();
-        foreach (var item in ItemStore.OfClass(c, p.Old.Id).Where(i => coming.Contains(i.Id)))
-        {
-            var copy = ItemStore.Add(c, made, item with { AddedAt = now });
-            foreach (var f in filings[item.Id].Where(folders.ContainsKey)) ItemStore.File(c, copy, folders[f]);
-        }
-    }
-
-    private static void CopyAssignments(IDbConnection c, Prepared p, ClassId made, Dictionary<FolderId, FolderId> folders, Instant now)
-    {
-        var filings = AssignmentStore.Filings(c, p.Old.Id);
-        foreach (var a in p.Assignments)
-            AssignmentStore.Add(c, made, a with { DueOn = null, MadeAt = now }, filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f]), [], a.Id);
-    }
 }

@@ -10,10 +10,19 @@ namespace SpringLoft.App.Workspaces;
 /// <summary>A folder as it is to be.</summary>
 /// <param name="Parent">Null for the top.</param>
 /// <param name="Place">Among its siblings, 0 and up; null to stay, or to stand last.</param>
-public sealed record FolderDraft(string? Name, FolderId? Parent, FolderRule Rule, int? Place, int Version);
+/// <param name="Group">Whose folder it is, for one per group.</param>
+/// <param name="Members">What members of that group may do; null for everything.</param>
+public sealed record FolderDraft(string? Name, FolderId? Parent, FolderRule Rule, int? Place, int Version, GroupId? Group = null, GroupMay? Members = null);
 
 /// <summary>A person's right in a folder, with each step that led to it.</summary>
 public sealed record SightOfFolder(PersonId Person, string Name, ClassRole Role, Right Right, IReadOnlyList<string> Steps);
+
+/// <summary>What goes to the bin with a folder.</summary>
+/// <param name="Folders">Folders inside it.</param>
+/// <param name="Things">Files, links and pages that stand in it.</param>
+/// <param name="Unfiled">Of those, how many stand nowhere else.</param>
+/// <param name="Assignments">Published ones that students would find nowhere any more.</param>
+public sealed record BinPreview(int Folders, int Things, int Unfiled, IReadOnlyList<string> Assignments);
 
 /// <summary>Arranges folders: make, rename, move, order, who may do what, bin; and says who sees them.</summary>
 public sealed class Arranging(Premises premises)
@@ -22,12 +31,12 @@ public sealed class Arranging(Premises premises)
     public FolderId Make(Caller by, ClassId id, FolderDraft draft) => premises.Db.Write(c =>
     {
         ClassGate.Find(c, by, id).NotArchived();
-        CheckRule(draft.Rule, null);
+        CheckRule(c, id, draft, null);
         var name = Named(draft.Name);
         var all = FolderStore.OfClass(c, id);
         FolderArranging.Decide(null, new(draft.Parent, name, draft.Place), Arranged(all));
         var last = all.Where(f => f.ParentId == draft.Parent).Select(f => f.Position + 1).DefaultIfEmpty(0).Max();
-        var made = FolderStore.Add(c, id, draft.Parent, name, last, draft.Rule, null, null);
+        var made = FolderStore.Add(c, id, draft.Parent, name, last, draft.Rule, null, null, group: GroupOf(draft), may: draft.Members);
         Premises.Add(c, by, premises.Clock.Now, new("made folder", "folder", made.Value, id, name));
         return made;
     });
@@ -38,12 +47,12 @@ public sealed class Arranging(Premises premises)
         ClassGate.Find(c, by, id).NotArchived();
         var all = FolderStore.OfClass(c, id);
         var row = all.FirstOrDefault(f => f.Id == folder) ?? throw Refusals.NotFound("folder");
-        CheckRule(draft.Rule, row);
+        CheckRule(c, id, draft, row);
         var name = Named(draft.Name);
         var positions = FolderArranging.Decide(folder, new(draft.Parent, name, draft.Place), Arranged(all));
         foreach (var (sibling, position) in positions.Where(p => p.Key != folder))
             FolderStore.Save(c, all.First(f => f.Id == sibling) with { Position = position });
-        if (!FolderStore.Save(c, row with { Name = name, ParentId = draft.Parent, Rule = draft.Rule, Position = positions.GetValueOrDefault(folder, row.Position), Version = draft.Version }))
+        if (!FolderStore.Save(c, row with { Name = name, ParentId = draft.Parent, Rule = draft.Rule, GroupId = GroupOf(draft), MembersMay = (draft.Members ?? GroupMay.Everything).Bits, Position = positions.GetValueOrDefault(folder, row.Position), Version = draft.Version }))
             throw Refusals.ChangedMeanwhile("folder");
         Premises.Add(c, by, premises.Clock.Now, new("changed folder", "folder", folder.Value, id, row.Name == name ? name : $"“{row.Name}” to “{name}”"));
     });
@@ -55,7 +64,7 @@ public sealed class Arranging(Premises premises)
         var all = FolderStore.OfClass(c, id);
         var row = all.FirstOrDefault(f => f.Id == folder) ?? throw Refusals.NotFound("folder");
         var now = premises.Clock.Now;
-        foreach (var f in Within(all, folder)) FolderStore.Save(c, f with { BinnedAt = now });
+        BinWith(c, id, folder, now);
         Premises.Add(c, by, now, new("binned", "folder", folder.Value, id, row.Name));
     });
 
@@ -73,12 +82,12 @@ public sealed class Arranging(Premises premises)
     public IReadOnlyList<SightOfFolder> WhoSees(ClassId id, FolderId folder) => premises.Db.Read(c =>
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        var facts = FolderStore.OfClass(c, id).Select(f => f.Fact).ToList();
-        if (facts.All(f => f.Id != folder)) throw Refusals.NotFound("folder");
+        var facts = FolderStore.OfClass(c, id).ToDictionary(f => f.Id, f => f.Fact);
+        if (!facts.ContainsKey(folder)) throw Refusals.NotFound("folder");
         return RosterStore.Members(c, id).Where(m => m.LeftAt is null).Select(m =>
         {
             var standing = m.Role switch { ClassRole.Student => Standing.Student, ClassRole.CoTeacher => Standing.CoTeacher, _ => Standing.Lead };
-            var right = new Access(new Viewer(m.PersonId, standing, m.MayPost, k.State, k.AfterArchive), facts).Of(folder);
+            var right = new Access(new Viewer(m.PersonId, standing, m.MayPost, k.State, k.AfterArchive, GroupStore.Of(c, id, m.PersonId)), facts).Of(folder);
             return new SightOfFolder(m.PersonId, m.Name.Display, m.Role, right.Right, right.Steps);
         }).ToList();
     });
@@ -95,6 +104,11 @@ public sealed class Arranging(Premises premises)
         switch (kind)
         {
             case BlindKind.AssignmentUnseen: AssignmentStore.File(c, spot.Assignment!.Value, spot.Folder!.Value); break;
+            case BlindKind.GroupWithoutMembers:
+                var group = FolderStore.OfClass(c, id).First(f => f.Id == spot.Folder).GroupId!.Value;
+                if (spot.Students.Count > 0 && GroupStore.Members(c, id).Count > 0) foreach (var s in spot.Students) GroupStore.AddMember(c, group, s);
+                else BinWith(c, id, spot.Folder!.Value, premises.Clock.Now);
+                break;
             case BlindKind.NoOwnFolder: UnfoldAgain(c, k, spot.Students[0]); break;
             case BlindKind.ShutByAbove:
                 var row = FolderStore.OfClass(c, id).First(f => f.Id == spot.Folder);
@@ -105,13 +119,32 @@ public sealed class Arranging(Premises premises)
         Premises.Add(c, by, premises.Clock.Now, new("mended blind spot", "class", id.Value, id, spot.Text));
     });
 
-    private static IReadOnlyList<BlindSpot> Blind(IDbConnection c, ClassId id)
+    /// <summary>What binning a folder takes along, before it is done.</summary>
+    public BinPreview PreviewBin(ClassId id, FolderId folder) => premises.Db.Read(c =>
+    {
+        var all = FolderStore.OfClass(c, id);
+        if (all.All(f => f.Id != folder)) throw Refusals.NotFound("folder");
+        var going = Within(all, folder).Select(f => f.Id).ToHashSet();
+        var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
+        var placed = AssignmentStore.Filings(c, id);
+        return new BinPreview(going.Count - 1, filings.Count(f => f.Any(going.Contains)), filings.Count(f => f.All(going.Contains)),
+            [.. AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is not null && placed[a.Id].Any() && placed[a.Id].All(going.Contains)).Select(a => a.Title)]);
+    });
+
+    internal static void BinWith(IDbConnection c, ClassId id, FolderId folder, Instant now)
+    {
+        foreach (var f in Within(FolderStore.OfClass(c, id), folder)) FolderStore.Save(c, f with { BinnedAt = now });
+    }
+
+    internal static IReadOnlyList<BlindSpot> Blind(IDbConnection c, ClassId id)
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
+        if (k.Kind == WorkspaceKind.Department) return [];
+        var groups = GroupStore.Members(c, id);
         var filings = AssignmentStore.Filings(c, id);
         var given = AssignmentStore.GivenTo(c, id);
         return Core.Workspaces.BlindSpots.Find(k.State, [.. FolderStore.OfClass(c, id).Select(f => f.Fact)],
-            [.. RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).Select(m => new Seeing(m.PersonId, m.Name.Display, m.MayPost))],
+            [.. RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).Select(m => new Seeing(m.PersonId, m.Name.Display, m.MayPost, groups.Where(g => g.Contains(m.PersonId)).Select(g => g.Key).ToHashSet()))],
             [.. AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is not null).Select(a => new ToBeSeen(a.Id, a.Title, [.. filings[a.Id]], [.. given[a.Id]]))]);
     }
 
@@ -148,9 +181,13 @@ public sealed class Arranging(Premises premises)
         return SafeName.Make(raw)?.Name ?? throw new RefusedException("name-empty", $"“{raw}” leaves nothing to call the folder by.", "Give it a name with a letter or a number.", "name");
     }
 
-    private static void CheckRule(FolderRule rule, FolderRow? row)
+    private static GroupId? GroupOf(FolderDraft draft) => draft.Rule == FolderRule.OnePerGroup ? draft.Group : null;
+
+    private static void CheckRule(IDbConnection c, ClassId id, FolderDraft draft, FolderRow? row)
     {
-        if (rule == FolderRule.OneEach && row?.StudentId is null) throw new RefusedException("rule-one-each", "One each is for the folders that a plan makes for its students.", "Choose another rule, or put a plan with own folders to the class.", "rule");
-        if (row?.StudentId is not null && rule != FolderRule.OneEach) throw new RefusedException("rule-one-each", "This is a student's own folder: only that student and staff see it.", "Make another folder for the class.", "rule");
+        if (draft.Rule == FolderRule.OneEach && row?.StudentId is null) throw new RefusedException("rule-one-each", "One each is for the folders that a plan makes for its students.", "Choose another rule, or put a plan with own folders to the class.", "rule");
+        if (row?.StudentId is not null && draft.Rule != FolderRule.OneEach) throw new RefusedException("rule-one-each", "This is a student's own folder: only that student and staff see it.", "Make another folder for the class.", "rule");
+        if (draft.Rule == FolderRule.OnePerGroup && (draft.Group is not { } g || GroupStore.OfClass(c, id).All(x => x.Id != g)))
+            throw new RefusedException("rule-group", "One per group is for the folder of one group, and none of this class is named.", "Choose the group, or make it first on the groups desk.", "group");
     }
 }

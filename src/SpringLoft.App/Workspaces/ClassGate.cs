@@ -5,10 +5,11 @@ using SpringLoft.Store.Workspaces;
 namespace SpringLoft.App.Workspaces;
 
 /// <summary>A class as it stands to the person who asks.</summary>
-public sealed record ClassAndPlace(ClassRow Class, Standing Standing, MemberRow? Member)
+/// <param name="Groups">Groups of the class that the person is in.</param>
+public sealed record ClassAndPlace(ClassRow Class, Standing Standing, MemberRow? Member, IReadOnlySet<GroupId> Groups)
 {
     /// <summary>For the rules on access.</summary>
-    public Viewer Viewer(PersonId id) => new(id, Standing, Member?.MayPost ?? true, Class.State, Class.AfterArchive);
+    public Viewer Viewer(PersonId id) => new(id, Standing, Member?.MayPost ?? true, Class.State, Class.AfterArchive, Groups);
 
     /// <summary>Throws for an archived class: nobody changes anything in it.</summary>
     public ClassAndPlace NotArchived() => Class.State != ClassState.Archived ? this
@@ -23,6 +24,6 @@ public static class ClassGate
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
         var member = RosterStore.Member(c, id, who.Id);
-        return new(k, Permissions.StandingOf(who.Role, member?.Role, member?.LeftAt is not null), member);
+        return new(k, Permissions.StandingOf(who.Role, member?.Role, member?.LeftAt is not null), member, GroupStore.Of(c, id, who.Id));
     }
 }

@@ -13,9 +13,16 @@ public sealed record TakenIn(ItemId Id, string Name, long Size, IReadOnlyList<st
 /// <summary>Bytes to be sent.</summary>
 public sealed record Download(string Name, Stream Content, long Size);
 
-/// <summary>Files and links in folders.</summary>
+/// <summary>A page as it is written.</summary>
+/// <param name="Text">CommonMark.</param>
+public sealed record PageText(string Title, string Text, int Version);
+
+/// <summary>Files, links and pages in folders.</summary>
 public sealed class Items(Premises premises)
 {
+    /// <summary>Most characters of a page.</summary>
+    public const int MostText = 100_000;
+
     /// <summary>Streams a file into a folder. A name that stands there already gets a number; nothing is overwritten.</summary>
     /// <exception cref="RefusedException"><c>folder-no-add</c>, <c>file-empty</c>, <c>file-too-long</c>, <c>name-empty</c>.</exception>
     /// <exception cref="DiskFullException">No room; nothing is kept.</exception>
@@ -31,7 +38,7 @@ public sealed class Items(Premises premises)
             var now = premises.Clock.Now;
             var free = SafeName.Distinct(safe.Name, ItemStore.NamesIn(c, folder).Select(SafeName.Key).ToHashSet(), isFile: true);
             ItemStore.AddBlob(c, file, now);
-            var item = ItemStore.Add(c, id, new ItemRow { Kind = "File", Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
+            var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.File, Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
             ItemStore.File(c, item, folder);
             Premises.Add(c, by, now, new("added file", "item", item.Value, id, free));
             var was = safe.Changes.Select(x => $"{x.Was}: {x.Why}").ToList();
@@ -44,25 +51,89 @@ public sealed class Items(Premises premises)
     public ItemId AddLink(Caller by, ClassId id, FolderId folder, string? title, string? url)
     {
         var text = Refusals.Needed(title, "title", "The title", 120);
-        if (!Uri.TryCreate(url?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https"))
-            throw new RefusedException("url-wrong", "The address is not one of the web.", "Give it whole, as https://example.org/page.", "url");
-        var link = Refusals.NotLonger(address.AbsoluteUri, "url", "The address", 2000);
+        var link = WebAddress(url);
         return premises.Db.Write(c =>
         {
             var at = CheckMayAdd(c, by, id, folder);
             var now = premises.Clock.Now;
-            var item = ItemStore.Add(c, id, new ItemRow { Kind = "Link", Name = text, Url = link, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
+            var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.Link, Name = text, Url = link, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
             ItemStore.File(c, item, folder);
             Premises.Add(c, by, now, new("added link", "item", item.Value, id, text));
             return item;
         });
     }
 
+    /// <summary>Adds a page.</summary>
+    /// <param name="text">CommonMark; shown without any HTML that stands in it.</param>
+    public async Task<ItemId> AddPage(Caller by, ClassId id, FolderId folder, string? title, string? text, CancellationToken stop)
+    {
+        var name = PageTitle(title);
+        premises.Db.Read(c => CheckMayAdd(c, by, id, folder));
+        var file = await KeepText(text, stop).ConfigureAwait(false);
+        return premises.Db.Write(c =>
+        {
+            var at = CheckMayAdd(c, by, id, folder);
+            var now = premises.Clock.Now;
+            var free = SafeName.Distinct(name, ItemStore.NamesIn(c, folder).Select(SafeName.Key).ToHashSet(), isFile: false);
+            ItemStore.AddBlob(c, file, now);
+            var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.Page, Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
+            ItemStore.File(c, item, folder);
+            Premises.Add(c, by, now, new("added page", "item", item.Value, id, free));
+            return item;
+        });
+    }
+
+    /// <summary>The text of a page, for somebody who sees it.</summary>
+    public PageText ReadPage(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
+    {
+        var row = Seen(c, who, id, item, ItemKind.Page);
+        using var reader = new StreamReader(premises.Files.Open(row.Sha256!));
+        return new PageText(row.Name, reader.ReadToEnd(), row.Version);
+    });
+
+    /// <summary>Changes a page's title and text, at the version that was seen.</summary>
+    public async Task ChangePage(Caller by, ClassId id, ItemId item, string? title, string? text, int version, CancellationToken stop)
+    {
+        var name = PageTitle(title);
+        var file = await KeepText(text, stop).ConfigureAwait(false);
+        premises.Db.Write(c =>
+        {
+            var row = CheckMay(c, by, id, item, remove: false);
+            if (row.Kind != ItemKind.Page) throw Refusals.NotFound("page");
+            var now = premises.Clock.Now;
+            ItemStore.AddBlob(c, file, now);
+            if (!ItemStore.Save(c, row with { Name = name, Sha256 = file.Sha256, Version = version })) throw Refusals.ChangedMeanwhile("page");
+            Premises.Add(c, by, now, new("changed page", "item", item.Value, id, name));
+        });
+    }
+
+    /// <summary>Renames an item; of a link, changes the address too.</summary>
+    /// <param name="url">Null to keep a link's address.</param>
+    public void Rename(Caller by, ClassId id, ItemId item, string? name, string? url, int version) => premises.Db.Write(c =>
+    {
+        var row = CheckMay(c, by, id, item, remove: false);
+        var next = row.Kind switch
+        {
+            ItemKind.Link => row with { Name = Refusals.Needed(name, "title", "The title", 120), Url = url is null ? row.Url : WebAddress(url) },
+            ItemKind.Page => row with { Name = PageTitle(name) },
+            _ => row with { Name = CheckName(name).Name },
+        };
+        if (row.Kind != ItemKind.Link)
+            foreach (var f in FoldersOf(c, id, item))
+                if (next.Name != row.Name && ItemStore.NamesIn(c, f).Any(n => n != row.Name && SafeName.Clash(n, next.Name)))
+                    throw new RefusedException("name-taken", $"There is already a thing called “{next.Name}” in its folder.", "Give this one another name.", "name");
+        if (!ItemStore.Save(c, next with { Version = version })) throw Refusals.ChangedMeanwhile("thing");
+        Premises.Add(c, by, premises.Clock.Now, new("renamed", "item", item.Value, id, $"“{row.Name}” to “{next.Name}”"));
+    });
+
     /// <summary>Files an item anew: in these folders and no other.</summary>
     public void FileIn(Caller by, ClassId id, ItemId item, IReadOnlyList<FolderId> folders) => premises.Db.Write(c =>
     {
-        var row = CheckMayChange(c, by, id, item);
-        foreach (var f in folders) CheckMayAdd(c, by, id, f);
+        var row = Seen(c, by, id, item, null);
+        var there = FoldersOf(c, id, item);
+        // Taking it out of a folder takes the right to remove; leaving it where it stands takes none.
+        if (there.Count == 0 || there.Any(f => !folders.Contains(f))) row = CheckMay(c, by, id, item, remove: true);
+        foreach (var f in folders.Where(f => !there.Contains(f))) CheckMayAdd(c, by, id, f);
         ItemStore.Unfile(c, item);
         foreach (var f in folders) ItemStore.File(c, item, f);
         Premises.Add(c, by, premises.Clock.Now, new("filed", "item", item.Value, id, $"“{row.Name}” in {folders.Count} folders"));
@@ -71,7 +142,7 @@ public sealed class Items(Premises premises)
     /// <summary>Puts an item in the bin.</summary>
     public void Bin(Caller by, ClassId id, ItemId item) => premises.Db.Write(c =>
     {
-        var row = CheckMayChange(c, by, id, item);
+        var row = CheckMay(c, by, id, item, remove: true);
         var now = premises.Clock.Now;
         ItemStore.SetBinned(c, item, now);
         Premises.Add(c, by, now, new("binned", "item", item.Value, id, row.Name));
@@ -89,10 +160,19 @@ public sealed class Items(Premises premises)
     /// <summary>Opens a file for somebody who sees it.</summary>
     public Download Open(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
     {
-        var row = ItemStore.Find(c, id, item);
-        if (row?.Sha256 is not { } sha || AccessFor(c, who, id).OfThing(FoldersOf(c, id, item)) < Right.View) throw Refusals.NotFound("file");
-        return new Download(row.Name, premises.Files.Open(sha), row.Size ?? 0);
+        var row = Seen(c, who, id, item, null);
+        if (row.Sha256 is not { } sha) throw Refusals.NotFound("file");
+        return new Download(row.FileName, premises.Files.Open(sha), row.Size ?? 0);
     });
+
+    /// <summary>A web address as it is kept.</summary>
+    /// <exception cref="RefusedException"><c>url-wrong</c>.</exception>
+    internal static string WebAddress(string? url)
+    {
+        if (!Uri.TryCreate(url?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https"))
+            throw new RefusedException("url-wrong", "The address is not one of the web.", "Give it whole, as https://example.org/page.", "url");
+        return Refusals.NotLonger(address.AbsoluteUri, "url", "The address", 2000);
+    }
 
     internal static SafeNameResult CheckName(string? name)
     {
@@ -115,14 +195,35 @@ public sealed class Items(Premises premises)
         return at;
     }
 
-    private static ItemRow CheckMayChange(IDbConnection c, Caller by, ClassId id, ItemId item)
+    private static ItemRow CheckMay(IDbConnection c, Caller by, ClassId id, ItemId item, bool remove)
     {
         ClassGate.Find(c, by, id).NotArchived();
-        var row = ItemStore.Find(c, id, item);
-        var right = AccessFor(c, by, id).OfThing(FoldersOf(c, id, item));
-        if (row is null || right == Right.None) throw Refusals.NotFound("item");
-        if (!Workspace.MayChange(right, row, by.Id)) throw new RefusedException("item-not-yours", $"“{row.Name}” is not yours to change.", "Ask your teacher.");
+        var row = Seen(c, by, id, item, null);
+        var access = AccessFor(c, by, id);
+        var folders = FoldersOf(c, id, item);
+        if (!(remove ? access.MayRemove(folders, row.AddedBy == by.Id) : access.MayRename(folders, row.AddedBy == by.Id)))
+            throw new RefusedException("item-not-yours", $"“{row.Name}” is not yours to {(remove ? "take away" : "change")}.", "Ask your teacher.");
         return row;
+    }
+
+    private static ItemRow Seen(IDbConnection c, Caller who, ClassId id, ItemId item, ItemKind? kind)
+    {
+        var row = ItemStore.Find(c, id, item);
+        if (row is null || (kind is { } k && row.Kind != k) || AccessFor(c, who, id).OfThing(FoldersOf(c, id, item)) < Right.View) throw Refusals.NotFound(kind == ItemKind.Page ? "page" : "thing");
+        return row;
+    }
+
+    private async Task<StoredFile> KeepText(string? text, CancellationToken stop)
+    {
+        var kept = Refusals.NotLonger(text ?? "", "text", "The page", MostText).ReplaceLineEndings("\n");
+        using var bytes = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(kept.Length == 0 ? "\n" : kept));
+        return await premises.Files.TakeIn(bytes, long.MaxValue, stop).ConfigureAwait(false);
+    }
+
+    private static string PageTitle(string? title)
+    {
+        var raw = Refusals.Needed(title, "title", "The title", 120);
+        return SafeName.Make(raw)?.Name ?? throw new RefusedException("name-empty", $"“{raw}” leaves nothing to call the page by.", "Give it a title with a letter or a number.", "title");
     }
 
     private static Access AccessFor(IDbConnection c, Caller who, ClassId id) =>

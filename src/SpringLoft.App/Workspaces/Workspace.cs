@@ -25,7 +25,7 @@ public sealed class Workspace(Premises premises)
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
         var member = student is { } s ? RosterStore.Member(c, id, s) : null;
         if (student is not null && member is not { Role: ClassRole.Student }) throw Refusals.NotFound("student on the roster");
-        return See(c, new ClassAndPlace(k, Permissions.StandingOf(SchoolRole.Student, ClassRole.Student, member?.LeftAt is not null), member), student ?? default);
+        return See(c, new ClassAndPlace(k, Permissions.StandingOf(SchoolRole.Student, ClassRole.Student, member?.LeftAt is not null), member, student is { } who ? GroupStore.Of(c, id, who) : new HashSet<GroupId>()), student ?? default);
     });
 
     private static WorkspaceView See(IDbConnection c, ClassAndPlace at, PersonId who)
@@ -39,12 +39,12 @@ public sealed class Workspace(Premises premises)
 
         var seen = folders.Select(f => (f, right: access.Of(f.Id))).Where(x => x.right.Right > Right.None)
             .Select(x => new FolderView(x.f.Id, x.f.ParentId, x.f.Name, x.f.Rule, x.right.Right,
-                x.f.StudentId is { } s ? names.GetValueOrDefault(s) : null, x.f.StudentId == who, x.right.Steps, x.f.Version, x.f.GivenName is not null && (x.f.GivenName != x.f.Name || x.f.GivenRule != x.f.Rule))).ToList();
+                x.f.StudentId is { } s ? names.GetValueOrDefault(s) : null, x.f.StudentId == who, x.right.Steps, x.f.Version, x.f.GivenName is not null && (x.f.GivenName != x.f.Name || x.f.GivenRule != x.f.Rule), x.f.GroupId, x.f.Fact.Members)).ToList();
         var visible = seen.Select(f => f.Id).ToHashSet();
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
         var items = ItemStore.OfClass(c, id).Where(i => access.OfThing(filings[i.Id]) > Right.None)
             .Select(i => new ItemView(i.Id, i.Kind, i.Name, i.Size, i.Url, [.. filings[i.Id].Where(visible.Contains)], i.AddedByName, i.AddedAt,
-                MayChange(access.OfThing(filings[i.Id]), i, who))).ToList();
+                access.MayRename(filings[i.Id], i.AddedBy == who), access.MayRemove(filings[i.Id], i.AddedBy == who), i.Version)).ToList();
 
         var open = viewer.State != ClassState.InPreparation && !(viewer is { State: ClassState.Archived, After: AfterArchive.Nothing });
         var placed = AssignmentStore.Filings(c, id);
@@ -55,7 +55,9 @@ public sealed class Workspace(Premises premises)
             .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.PublishedAt is not null, [.. placed[a.Id].Where(visible.Contains)],
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id))).ToList();
         var notices = staff || open ? ClassStore.Notices(c, id).Select(n => new NoticeView(n.Text, n.Author, n.PostedAt)).ToList() : [];
-        return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null);
+        var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];
+        return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null, staff || open ? at.Class.Welcome : "", uses,
+            staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : []);
     }
 
     /// <summary>All classes that the asker is in, with what waits for them; those that students do not see yet left out for students.</summary>
@@ -80,16 +82,13 @@ public sealed class Workspace(Premises premises)
         }).OfType<OwnClass>().ToList();
     });
 
-    internal static bool MayChange(Right right, ItemRow item, PersonId who) =>
-        right >= Right.Edit || (right == Right.Add && item.AddedBy == who);
-
     private static ClassHead Head(IDbConnection c, ClassAndPlace at)
     {
         var k = at.Class;
         var label = YearStore.All(c).First(y => y.Id == k.YearId).Year.Label;
         var students = RosterStore.Members(c, k.Id).Count(m => m.Role == ClassRole.Student && m.LeftAt is null);
         var staff = at.Standing >= Standing.CoTeacher;
-        return new(k.Id, k.Name, k.Course, k.Mark, k.Section, k.Period, k.YearId, label, k.State, k.AfterArchive, k.TeacherShown, at.Standing,
+        return new(k.Id, k.Kind, k.Name, k.Course, k.Mark, k.Section, k.Period, k.Level, k.Room, k.TermId, k.EndsOn, k.YearId, label, k.State, k.AfterArchive, k.TeacherShown, at.Standing,
             [.. Enum.GetValues<Act>().Where(a => Permissions.IsAboutClass(a) && Permissions.InClass(at.Standing, a))], k.Version,
             staff ? students : 0, staff && RunStore.IsGoing(c, k.Id), staff ? k.RolledFrom : null,
             staff && k.PlanId is { } p ? PlanStore.Find(c, p)?.Plan.Name : null);

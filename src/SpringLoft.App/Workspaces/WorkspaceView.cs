@@ -6,18 +6,21 @@ namespace SpringLoft.App.Workspaces;
 /// <summary>The class that a desk is about, as it stands to the asker.</summary>
 /// <param name="May">What the asker may do in it, beyond looking.</param>
 public sealed record ClassHead(
-    ClassId Id, string Name, string Course, string Mark, string? Section, string? Period, YearId Year, string YearLabel, ClassState State,
+    ClassId Id, WorkspaceKind Kind, string Name, string Course, string Mark, string? Section, string? Period, string? Level, string? Room, TermId? Term, LocalDate? EndsOn, YearId Year, string YearLabel, ClassState State,
     AfterArchive AfterArchive, string TeacherShown, Standing Standing, IReadOnlyList<Act> May, int Version, int Students, bool RunGoing,
     ClassId? RolledFrom, string? PlanName);
 
 /// <summary>A folder that the asker sees.</summary>
 /// <param name="Why">Each step that led to the right.</param>
+/// <param name="Group">Whose folder it is, and what its <paramref name="Members"/> may do, for one per group.</param>
 /// <param name="Bent">True if its name or rule differs from what the plan gave it.</param>
-public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, FolderRule Rule, Right Right, string? OwnOf, bool Mine, IReadOnlyList<string> Why, int Version, bool Bent);
+public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, FolderRule Rule, Right Right, string? OwnOf, bool Mine, IReadOnlyList<string> Why, int Version, bool Bent, GroupId? Group, GroupMay? Members);
 
 /// <summary>An item that the asker sees.</summary>
 /// <param name="Size">In bytes; null for a link.</param>
-public sealed record ItemView(ItemId Id, string Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayChange);
+/// <param name="MayRename">May the asker rename it, or change what it says?</param>
+/// <param name="MayRemove">May the asker bin it, or file it elsewhere?</param>
+public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayRename, bool MayRemove, int Version);
 
 /// <summary>A file in a piece of work.</summary>
 public sealed record WorkFileView(long Id, string Name, long Size, Instant AddedAt);
@@ -39,10 +42,18 @@ public sealed record AssignmentView(
 /// <summary>A notice.</summary>
 public sealed record NoticeView(string Text, string Author, Instant PostedAt);
 
+/// <summary>A site or shared material that the class uses.</summary>
+public sealed record UsedThing(ResourceId Id, string Title, string? Url, string? FileName, ForWhom ForWhom);
+
+/// <summary>A group of the class, by name.</summary>
+public sealed record GroupName(GroupId Id, string Name);
+
 /// <summary>A workspace exactly as one person sees it.</summary>
+/// <param name="Welcome">What is read first; CommonMark, empty for none.</param>
+/// <param name="Groups">For staff.</param>
 public sealed record WorkspaceView(
     ClassHead Head, IReadOnlyList<FolderView> Folders, IReadOnlyList<ItemView> Items, IReadOnlyList<AssignmentView> Assignments,
-    IReadOnlyList<NoticeView> Notices, bool TakeHomeReady);
+    IReadOnlyList<NoticeView> Notices, bool TakeHomeReady, string Welcome, IReadOnlyList<UsedThing> Uses, IReadOnlyList<GroupName> Groups);
 
 /// <summary>A class in a person's list.</summary>
 public sealed record OwnClass(ClassId Id, string Name, string Course, string Mark, string YearLabel, ClassState State, string TeacherShown, Standing Standing, int ToDo, int Returned, bool TakeHomeReady);

@@ -44,6 +44,9 @@ public static class PackageLayout
         return laid;
     }
 
+    /// <summary>Where folders go, as <see cref="Archive"/> lays them out: under <c>folders/</c>.</summary>
+    public static IReadOnlyDictionary<FolderId, string> Folders(IReadOnlyList<LayFolder> folders) => FolderPaths(folders, new Siblings());
+
     /// <summary>One student's own things: <c>class/assignment/</c> for work and <c>class/own folder/</c> for the rest.</summary>
     /// <param name="folders">The student's own folders.</param>
     public static IReadOnlyList<LaidFile> TakeHome(string className, IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work)

@@ -21,7 +21,7 @@ public static class Outline
     /// <summary>Most entries of a line's list.</summary>
     public const int MaxEntries = 200;
 
-    private static readonly string[] Known = ["term", "week", "letter", "weekday", "day", "date", "number", "entry", "student", "student number"];
+    private static readonly string[] Known = ["term", "week", "letter", "weekday", "day", "date", "number", "entry", "group", "student", "student number"];
 
     /// <summary>The lines of a plan in the order in which they stand.</summary>
     public static IReadOnlyList<OutlineLine> Of(FolderPlan plan)
@@ -127,5 +127,7 @@ public static class Outline
         if ((line.Entries ?? []).Count > MaxEntries) No("too-many", $"has {line.Entries!.Count} entries.", $"Keep it to {MaxEntries}.");
         if ((line.Entries ?? []).GroupBy(e => e.Trim(), StringComparer.OrdinalIgnoreCase).Any(g => g.Count() > 1)) No("plan-entry-twice", "has an entry twice.", "Each entry stands once.");
         if (line.Stands == Stands.EachStudent && line.Rule != FolderRule.OneEach && !NamePattern.Placeholders(line.NamePattern).Any()) No("plan-line-no-name", "stands for each student under one name.", "Put the student into the name.");
+        if (line.Rule == FolderRule.OnePerGroup && line.Stands != Stands.EachGroup) No("plan-line-rule", "is one per group but does not stand for each group.", "Let it stand for each group, or choose another rule.");
+        if (line.Rule == FolderRule.OneEach && line.Stands != Stands.EachStudent) No("plan-line-rule", "is one each but does not stand for each student.", "Let it stand for each student, or choose another rule.");
     }
 }

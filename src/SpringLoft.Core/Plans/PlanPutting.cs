@@ -6,7 +6,7 @@ namespace SpringLoft.Core.Plans;
 /// <summary>A folder of a class as it stands, and as the plan gave it when it was last put.</summary>
 /// <param name="Given">Null for a folder that no plan made.</param>
 /// <param name="Holds">Is anything in it: items, assignments, or folders that no plan made, at any depth.</param>
-public sealed record StandingFolder(FolderId Id, FolderId? Parent, string? PlanKey, string Name, FolderRule Rule, int Position, GivenFolder? Given, bool Binned, bool Holds, PersonId? Student = null);
+public sealed record StandingFolder(FolderId Id, FolderId? Parent, string? PlanKey, string Name, FolderRule Rule, int Position, GivenFolder? Given, bool Binned, bool Holds, PersonId? Student = null, GroupId? Group = null);
 
 /// <summary>What a plan gave a folder.</summary>
 public sealed record GivenFolder(string Name, FolderRule Rule, int Position);
@@ -81,7 +81,7 @@ public static class PlanPutting
         {
             FolderId? parent = w.ParentKey is { } p ? placed[p] : null;
             var reachable = w.ParentKey is null || parent is not null;
-            if (reachable && byPlace.TryGetValue((parent, SafeName.Key(w.Name)), out var there) && there.Student == w.Student)
+            if (reachable && byPlace.TryGetValue((parent, SafeName.Key(w.Name)), out var there) && there.Student == w.Student && there.Group == w.Group)
             {
                 placed[w.Key] = there.Id;
                 steps.Add(new(PutKind.Adopt, there.Id, w, there.Name, there.Rule == w.Rule ? "stands there already" : $"stands there already and is {Words(there.Rule)}; the plan says {Words(w.Rule)}"));
@@ -137,6 +137,7 @@ public static class PlanPutting
         FolderRule.ClassAdds => "class adds",
         FolderRule.ClassEdits => "class edits",
         FolderRule.OneEach => "one each",
+        FolderRule.OnePerGroup => "one per group",
         _ => "as above",
     };
 }

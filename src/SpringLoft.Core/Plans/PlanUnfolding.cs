@@ -8,18 +8,27 @@ namespace SpringLoft.Core.Plans;
 /// <summary>A student as far as folders need to know: the name is "Family, Given".</summary>
 public sealed record PlanStudent(PersonId Id, string SortName, string? Number);
 
+/// <summary>A group as far as folders need to know.</summary>
+/// <param name="Members">Students of the class; a line for each student inside one for each group stands for these alone.</param>
+public sealed record PlanGroup(GroupId Id, string Name, IReadOnlyList<PersonId> Members);
+
 /// <summary>What a plan is put to.</summary>
 /// <param name="Weeks">School weeks of the class's term or year, in order.</param>
 /// <param name="Students">In the order in which their folders are to stand.</param>
-public sealed record PlanSetting(IReadOnlyList<SchoolWeek> Weeks, IReadOnlyList<PlanStudent> Students);
+/// <param name="Groups">In their order.</param>
+public sealed record PlanSetting(IReadOnlyList<SchoolWeek> Weeks, IReadOnlyList<PlanStudent> Students, IReadOnlyList<PlanGroup> Groups)
+{
+    /// <summary>For a class without groups.</summary>
+    public PlanSetting(IReadOnlyList<SchoolWeek> weeks, IReadOnlyList<PlanStudent> students) : this(weeks, students, []) { }
+}
 
 /// <summary>A folder that a plan asks for.</summary>
-/// <param name="Key">Stable: its place in the plan, and for which term, week, day, entry or student.</param>
+/// <param name="Key">Stable: its place in the plan, and for which term, week, day, entry, group or student.</param>
 /// <param name="ParentKey">Key of the folder it stands in; null at the top.</param>
 /// <param name="Position">0 and up among its siblings: the order that the plan gave.</param>
 /// <param name="Clashed">True if a sibling had the name already and this one was told apart from it.</param>
 public sealed record UnfoldedFolder(
-    string Key, string? ParentKey, string Name, FolderRule Rule, PersonId? Student, int Position, bool Clashed);
+    string Key, string? ParentKey, string Name, FolderRule Rule, PersonId? Student, int Position, bool Clashed, GroupId? Group = null);
 
 /// <summary>Unfolds a plan into folders. Pure: the same plan and setting give the same folders and keys.</summary>
 public static class PlanUnfolding
@@ -35,13 +44,13 @@ public static class PlanUnfolding
             throw new RefusedException("plan-too-large", $"The plan would unfold to {n} folders.",
                 $"Keep it to {MaxFolders} a workspace: let fewer lines stand for each day or each student.", "plan");
         var folders = new List<UnfoldedFolder>();
-        Level(plan.Lines, null, new Place(setting.Weeks, null, null, null, null, null, 0, 0), setting, folders);
+        Level(plan.Lines, null, new Place(setting.Weeks, setting.Students, setting.Groups, null, null, null, null, null, null, 0, 0), folders);
         return folders;
     }
 
     /// <summary>How many folders <see cref="Unfold"/> gives, without making them.</summary>
     public static long Count(FolderPlan plan, PlanSetting setting) =>
-        plan.Lines.Sum(line => CountLine(line, setting.Weeks, setting.Students.Count));
+        plan.Lines.Sum(line => CountLine(line, setting));
 
     /// <summary>What is not there yet: put to a workspace again, nothing doubles.</summary>
     /// <param name="unfolded">From <see cref="Unfold"/>.</param>
@@ -50,44 +59,51 @@ public static class PlanUnfolding
         [.. unfolded.Where(f => !present.Contains(f.Key))];
 
     private sealed record Place(
-        IReadOnlyList<SchoolWeek> Weeks, Term? Term, SchoolWeek? Week, LocalDate? Day, string? Entry, PlanStudent? Student, int Number, int Of);
+        IReadOnlyList<SchoolWeek> Weeks, IReadOnlyList<PlanStudent> Students, IReadOnlyList<PlanGroup> Groups,
+        Term? Term, SchoolWeek? Week, LocalDate? Day, string? Entry, PlanGroup? Group, PlanStudent? Student, int Number, int Of);
 
-    private static long CountLine(PlanLine line, IReadOnlyList<SchoolWeek> weeks, int students)
+    private static long CountLine(PlanLine line, PlanSetting at)
     {
-        long Below(IReadOnlyList<SchoolWeek> w) => line.Within.Sum(l => CountLine(l, w, students));
+        long Below(PlanSetting within) => line.Within.Sum(l => CountLine(l, within));
         return line.Stands switch
         {
-            Stands.Once => 1 + Below(weeks),
-            Stands.EachTerm => weeks.GroupBy(w => w.Term).Sum(t => 1 + Below([.. t])),
-            Stands.EachSchoolWeek => weeks.Sum(w => 1 + Below([w])),
-            Stands.EachSchoolDay => weeks.Sum(w => w.Days.Sum(d => 1 + Below([w with { Days = [d] }]))),
-            Stands.EachEntry => line.Entries.Count * (1 + Below(weeks)),
-            Stands.EachStudent => students * (1 + Below(weeks)),
+            Stands.Once => 1 + Below(at),
+            Stands.EachTerm => at.Weeks.GroupBy(w => w.Term).Sum(t => 1 + Below(at with { Weeks = [.. t] })),
+            Stands.EachSchoolWeek => at.Weeks.Sum(w => 1 + Below(at with { Weeks = [w] })),
+            Stands.EachSchoolDay => at.Weeks.Sum(w => w.Days.Sum(d => 1 + Below(at with { Weeks = [w with { Days = [d] }] }))),
+            Stands.EachEntry => line.Entries.Count * (1 + Below(at)),
+            Stands.EachGroup => at.Groups.Sum(g => 1 + Below(at with { Groups = [g], Students = Members(at.Students, g) })),
+            // Whatever stands below depends on the student only through being there.
+            Stands.EachStudent => at.Students.Count == 0 ? 0 : at.Groups.Count == 0 ? at.Students.Count * (1 + Below(at with { Students = [at.Students[0]] })) : at.Students.Sum(s => 1 + Below(at with { Students = [s], Groups = Of(at.Groups, s) })),
             _ => throw new ArgumentOutOfRangeException(nameof(line)),
         };
     }
 
+    private static IReadOnlyList<PlanStudent> Members(IReadOnlyList<PlanStudent> students, PlanGroup group) => [.. students.Where(s => group.Members.Contains(s.Id))];
+
+    private static IReadOnlyList<PlanGroup> Of(IReadOnlyList<PlanGroup> groups, PlanStudent student) => [.. groups.Where(g => g.Members.Contains(student.Id))];
+
     private static void Level(
-        IReadOnlyList<PlanLine> lines, UnfoldedFolder? parent, Place at, PlanSetting setting, List<UnfoldedFolder> into)
+        IReadOnlyList<PlanLine> lines, UnfoldedFolder? parent, Place at, List<UnfoldedFolder> into)
     {
         var taken = new HashSet<string>();
         var position = 0;
         foreach (var line in lines)
         {
-            foreach (var (mark, place) in Times(line, at, setting))
+            foreach (var (mark, place) in Times(line, at))
             {
                 var (name, clashed) = NameOf(line, place, taken);
                 taken.Add(SafeName.Key(name));
                 var key = $"{(parent is null ? "" : parent.Key + "/")}{line.Key}{mark}";
                 var folder = new UnfoldedFolder(key, parent?.Key, name, line.Rule,
-                    line.Rule == FolderRule.OneEach ? place.Student?.Id : null, position++, clashed);
+                    line.Rule == FolderRule.OneEach ? place.Student?.Id : null, position++, clashed, line.Rule == FolderRule.OnePerGroup ? place.Group?.Id : null);
                 into.Add(folder);
-                Level(line.Within, folder, place, setting, into);
+                Level(line.Within, folder, place, into);
             }
         }
     }
 
-    private static IEnumerable<(string Mark, Place At)> Times(PlanLine line, Place at, PlanSetting setting) => line.Stands switch
+    private static IEnumerable<(string Mark, Place At)> Times(PlanLine line, Place at) => line.Stands switch
     {
         Stands.Once => [("", at)],
         Stands.EachTerm => Numbered([.. at.Weeks.GroupBy(w => w.Term)], (t, p) => ($":{t.Key.Name}", p with { Term = t.Key, Weeks = [.. t] }), at),
@@ -96,7 +112,8 @@ public static class PlanUnfolding
         Stands.EachSchoolDay => Numbered([.. at.Weeks.SelectMany(w => w.Days.Select(d => (w, d)))],
             (x, p) => ($":w{x.w.Ordinal}-{(int)x.d.DayOfWeek}", p with { Day = x.d, Week = x.w, Term = x.w.Term, Weeks = [x.w with { Days = [x.d] }] }), at),
         Stands.EachEntry => Numbered(line.Entries, (e, p) => ($":{e}", p with { Entry = e }), at),
-        Stands.EachStudent => Numbered(setting.Students, (s, p) => ($":{s.Id.Value}", p with { Student = s }), at),
+        Stands.EachGroup => Numbered(at.Groups, (g, p) => ($":g{g.Id.Value}", p with { Group = g, Groups = [g], Students = Members(at.Students, g) }), at),
+        Stands.EachStudent => Numbered(at.Students, (s, p) => ($":{s.Id.Value}", p with { Student = s, Students = [s], Groups = Of(at.Groups, s) }), at),
         _ => throw new ArgumentOutOfRangeException(nameof(line)),
     };
 
@@ -117,6 +134,7 @@ public static class PlanUnfolding
             ["date"] = at.Day?.ToString("uuuu-MM-dd", culture),
             ["number"] = at.Of > 0 ? Padded(at.Number, at.Of) : null,
             ["entry"] = at.Entry,
+            ["group"] = at.Group?.Name,
             ["student"] = at.Student?.SortName,
             ["student number"] = at.Student?.Number,
         });

@@ -40,10 +40,25 @@ public static class ShippedPlans
                 [Line("own-sketch", "Sketchbook", FolderRule.AsAbove), Line("own-log", "Logbook", FolderRule.AsAbove)])),
          StaffRoom]);
 
+    /// <summary>A folder for each subject of a class that one teacher has all day, with the week's papers in it.</summary>
+    public static readonly FolderPlan BySubject = new("By subject", "A folder for each subject, with papers by term: for a class that has one teacher all day.",
+        [StartHere,
+         new PlanLine("subject", "{entry}", Stands.EachEntry, FolderRule.ClassViews, ["Language", "Numbers", "Science", "History", "Art", "Music"],
+            [new PlanLine("subject-term", "{term}", Stands.EachTerm, FolderRule.AsAbove, [], []), Line("subject-table", "Shared table", FolderRule.ClassAdds)]),
+         OwnFolders, StaffRoom]);
+
+    /// <summary>Weeks for papers, an own folder for each student, and a folder for each group.</summary>
+    public static readonly FolderPlan Combined = new("Weeks, own folders and groups", "A folder each week, one each and one per group: for classes that work in groups.",
+        [StartHere, Line("weeks", "Weeks", FolderRule.ClassViews,
+            new PlanLine("week", "Week {week}", Stands.EachSchoolWeek, FolderRule.ClassViews, [], [])),
+         Line("groups", "Groups", FolderRule.ClassViews,
+            new PlanLine("group", "{group}", Stands.EachGroup, FolderRule.OnePerGroup, [], [])),
+         OwnFolders, StaffRoom]);
+
     /// <summary>The least that a class needs.</summary>
     public static readonly FolderPlan Small = new("Small start", "Papers, a shared table, own folders, a staff room. More can be added later.",
         [StartHere, HandOuts, Shared, OwnFolders, StaffRoom]);
 
     /// <summary>All of them, in the order in which they are offered.</summary>
-    public static readonly IReadOnlyList<FolderPlan> All = [Small, ByUnit, ByWeek, ByDay];
+    public static readonly IReadOnlyList<FolderPlan> All = [Small, BySubject, ByUnit, ByWeek, ByDay, Combined];
 }

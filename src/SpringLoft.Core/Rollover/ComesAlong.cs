@@ -3,7 +3,8 @@ using SpringLoft.Core.Workspaces;
 namespace SpringLoft.Core.Rollover;
 
 /// <summary>A folder of last year's class.</summary>
-public sealed record OldFolder(FolderId Id, FolderId? Parent, FolderRule Rule, PersonId? Student, bool Binned);
+/// <param name="Group">Whose folder it is, for one per group.</param>
+public sealed record OldFolder(FolderId Id, FolderId? Parent, FolderRule Rule, PersonId? Student, bool Binned, GroupId? Group = null);
 
 /// <summary>An item of last year's class.</summary>
 /// <param name="AddedByStudent">True if a student put it in: then it is work of students and stays.</param>
@@ -26,7 +27,7 @@ public sealed record ComesAlong(IReadOnlyList<FolderId> Folders, IReadOnlyList<I
     {
         var byId = folders.ToDictionary(f => f.Id);
         // A folder inside one that stays can't come either: it would have nowhere to stand.
-        bool Comes(OldFolder f) => !f.Binned && f.Student is null
+        bool Comes(OldFolder f) => !f.Binned && f.Student is null && f.Group is null
             && (f.Parent is not { } p || !byId.TryGetValue(p, out var parent) || Comes(parent));
         var coming = folders.Where(Comes).Select(f => f.Id).ToHashSet();
         var own = folders.Count(f => !f.Binned && !coming.Contains(f.Id));
@@ -37,7 +38,7 @@ public sealed record ComesAlong(IReadOnlyList<FolderId> Folders, IReadOnlyList<I
 
         List<AlongLine> lines =
         [
-            new("Folders", coming.Count, own, "Students' own folders stay; new ones unfold for new students."),
+            new("Folders", coming.Count, own, "Folders of students and of groups stay; new ones unfold for new students and groups."),
             new("Files and links of staff", things.Count, inOwn, inOwn > 0 ? "What stands only in a student's own folder stays." : "The same bytes, not copied."),
             new("Assignments", counts.Assignments, 0, "As drafts without a date."),
             new("Students", 0, counts.Students, "Next year has other students."),

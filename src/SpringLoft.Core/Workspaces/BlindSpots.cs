@@ -14,6 +14,9 @@ public enum BlindKind
 
     /// <summary>A folder made for the class that is shut only by the one above it.</summary>
     ShutByAbove,
+
+    /// <summary>A group's folder whose group has no members.</summary>
+    GroupWithoutMembers,
 }
 
 /// <summary>One blind spot.</summary>
@@ -23,7 +26,8 @@ public enum BlindKind
 public sealed record BlindSpot(BlindKind Kind, string Text, string? Mend, FolderId? Folder, AssignmentId? Assignment, IReadOnlyList<PersonId> Students);
 
 /// <summary>A student who should see things.</summary>
-public sealed record Seeing(PersonId Id, string Name, bool MayPost);
+/// <param name="Groups">Groups of the class that the student is in; null for none.</param>
+public sealed record Seeing(PersonId Id, string Name, bool MayPost, IReadOnlySet<GroupId>? Groups = null);
 
 /// <summary>An assignment that should be seen.</summary>
 /// <param name="GivenTo">Empty for the whole class.</param>
@@ -38,11 +42,12 @@ public static class BlindSpots
     public static IReadOnlyList<BlindSpot> Find(ClassState state, IReadOnlyList<FolderFact> folders, IReadOnlyList<Seeing> students, IReadOnlyList<ToBeSeen> assignments)
     {
         if (state == ClassState.Archived) return [];
-        var sights = students.ToDictionary(s => s.Id, s => new Access(new Viewer(s.Id, Standing.Student, s.MayPost, ClassState.Open, AfterArchive.View), folders));
-        var anybody = new Access(new Viewer(default, Standing.Student, true, ClassState.Open, AfterArchive.View), folders);
+        var byId = folders.ToDictionary(f => f.Id);
+        var sights = students.ToDictionary(s => s.Id, s => new Access(new Viewer(s.Id, Standing.Student, s.MayPost, ClassState.Open, AfterArchive.View, s.Groups), byId));
+        var anybody = new Access(new Viewer(default, Standing.Student, true, ClassState.Open, AfterArchive.View), byId);
         var seen = folders.Where(f => anybody.Of(f.Id).Right > Right.None).ToList();
         var found = new List<BlindSpot>();
-        if (seen.Count == 0 && folders.All(f => f.Rule != FolderRule.OneEach))
+        if (seen.Count == 0 && folders.All(f => f.Rule is not (FolderRule.OneEach or FolderRule.OnePerGroup)))
             found.Add(new(BlindKind.NoFolderSeen, folders.Count == 0 ? "The class has no folder, so students see an empty class." : "Students see none of the folders: all are staff only.", null, folders.FirstOrDefault()?.Id, null, [.. students.Select(s => s.Id)]));
         foreach (var a in assignments)
         {
@@ -55,6 +60,11 @@ public static class BlindSpots
         if (folders.Any(f => f.Rule == FolderRule.OneEach))
             foreach (var s in students.Where(s => folders.All(f => f.Student != s.Id)))
                 found.Add(new(BlindKind.NoOwnFolder, $"{s.Name} has no own folder.", "Unfold it again", null, null, [s.Id]));
+        var grouped = students.SelectMany(s => s.Groups ?? Nobody).ToHashSet();
+        var loose = students.Where(s => s.Groups is not { Count: > 0 }).ToList();
+        foreach (var f in folders.Where(f => f.Rule == FolderRule.OnePerGroup && (f.Group is not { } g || !grouped.Contains(g))))
+            found.Add(new(BlindKind.GroupWithoutMembers, $"“{f.Name}” is a group's folder, and nobody is in that group.",
+                f.Group is null ? null : loose.Count == 0 || grouped.Count == 0 ? "Put the folder in the bin" : $"Put the {loose.Count} in it who are in no group", f.Id, null, [.. loose.Select(s => s.Id)]));
         foreach (var f in folders.Where(f => f.Rule is FolderRule.ClassViews or FolderRule.ClassAdds or FolderRule.ClassEdits && f.Parent is not null && anybody.Of(f.Id).Right == Right.None))
         {
             // Only the topmost of a shut branch is told; what is in it follows.
@@ -64,6 +74,8 @@ public static class BlindSpots
         }
         return found;
     }
+
+    private static readonly IReadOnlySet<GroupId> Nobody = new HashSet<GroupId>();
 
     private static string Who(List<Seeing> blind, IReadOnlyList<Seeing> all) =>
         blind.Count == all.Count ? "anybody" : blind.Count <= 3 ? string.Join(", ", blind.Select(s => s.Name)) : $"{blind.Count} students";

@@ -13,10 +13,11 @@ public sealed record BoardCell(CellState State, string Text, int? Done = null, i
 /// <summary>What the board knows of a class.</summary>
 /// <param name="FoldersWanted">Folders that the plan asks for; 0 without a plan.</param>
 /// <param name="FoldersThere">Of those, how many stand.</param>
+/// <param name="BlindSpots">What students should see and cannot.</param>
 /// <param name="Work">Pieces that were handed in at least once.</param>
 public sealed record BoardFacts(
     ClassState State, LocalDate? OpenedOn, LocalDate? ArchivedOn, int FoldersWanted, int FoldersThere, int Students, int WithoutOwnFolder,
-    int Assignments, int Work, int Returned, ClosingFacts Closing, ClassState? NextYear);
+    int Assignments, int Work, int Returned, ClosingFacts Closing, ClassState? NextYear, int BlindSpots = 0);
 
 /// <summary>The cells of one row, one a season.</summary>
 public sealed record BoardCells(BoardCell Folders, BoardCell Roster, BoardCell Open, BoardCell Work, BoardCell Close, BoardCell NextYear)
@@ -25,9 +26,13 @@ public sealed record BoardCells(BoardCell Folders, BoardCell Roster, BoardCell O
     public static BoardCells Of(BoardFacts f) => new(FolderCell(f), RosterCell(f), Opened(f), WorkCell(f), CloseCell(f), Next(f));
 
     private static BoardCell FolderCell(BoardFacts f) =>
-        f.FoldersWanted == 0 ? new(CellState.NotYet, f.FoldersThere == 0 ? "no plan" : $"{f.FoldersThere}, no plan")
+        f.BlindSpots > 0 ? new(CellState.Attention, f.FoldersThere < f.FoldersWanted ? $"{f.FoldersThere} of {f.FoldersWanted}, {Spots(f.BlindSpots)}" : Spots(f.BlindSpots),
+            f.FoldersWanted == 0 ? null : Math.Min(f.FoldersThere, f.FoldersWanted), f.FoldersWanted == 0 ? null : f.FoldersWanted)
+        : f.FoldersWanted == 0 ? new(CellState.NotYet, f.FoldersThere == 0 ? "no plan" : $"{f.FoldersThere}, no plan")
         : new(f.FoldersThere >= f.FoldersWanted ? CellState.Done : CellState.Attention,
             $"{f.FoldersThere} of {f.FoldersWanted}", Math.Min(f.FoldersThere, f.FoldersWanted), f.FoldersWanted);
+
+    private static string Spots(int n) => n == 1 ? "1 blind spot" : $"{n} blind spots";
 
     private static BoardCell RosterCell(BoardFacts f) => f switch
     {

@@ -7,7 +7,7 @@ public enum ClassState { InPreparation, Open, Archived }
 public enum AfterArchive { View, Nothing }
 
 /// <summary>Who may do what in a folder.</summary>
-public enum FolderRule { StaffOnly, ClassViews, ClassAdds, ClassEdits, OneEach, AsAbove }
+public enum FolderRule { StaffOnly, ClassViews, ClassAdds, ClassEdits, OneEach, OnePerGroup, AsAbove }
 
 /// <summary>Rights, weakest first.</summary>
 public enum Right { None, View, Add, Edit, Manage }
@@ -20,3 +20,25 @@ public enum ClassRole { Student, CoTeacher, Lead }
 
 /// <summary>A person's place relative to one class, from which every permission follows.</summary>
 public enum Standing { Nobody, SignedIn, Left, Student, CoTeacher, Lead, Coordinator }
+
+/// <summary>Is a workspace a class's or a department's?</summary>
+public enum WorkspaceKind { Class, Department }
+
+/// <summary>What members of a group may do in their folder, besides looking.</summary>
+/// <param name="Add">Put things in, and change and remove their own.</param>
+/// <param name="Rename">Rename what others put in.</param>
+/// <param name="Remove">Bin what others put in.</param>
+public sealed record GroupMay(bool Add, bool Rename, bool Remove)
+{
+    /// <summary>Everything: how a group's folder begins.</summary>
+    public static readonly GroupMay Everything = new(true, true, true);
+
+    /// <summary>As bits: 1 add, 2 rename, 4 remove.</summary>
+    public int Bits => (Add ? 1 : 0) | (Rename ? 2 : 0) | (Remove ? 4 : 0);
+
+    /// <summary>From bits.</summary>
+    public static GroupMay Of(int bits) => new((bits & 1) != 0, (bits & 2) != 0, (bits & 4) != 0);
+}
+
+/// <summary>What an item is.</summary>
+public enum ItemKind { File, Link, Page }

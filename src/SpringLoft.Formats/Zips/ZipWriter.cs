@@ -4,7 +4,7 @@ using NodaTime;
 namespace SpringLoft.Formats.Zips;
 
 /// <summary>A file on its way into a zip.</summary>
-/// <param name="Path">With forward slashes, relative.</param>
+/// <param name="Path">With forward slashes, relative; one at the end for a folder, which has no bytes.</param>
 /// <param name="Modified">The time the zip gives it; fixed by the data, so that the same files make the same zip.</param>
 /// <param name="Open">Opens its bytes; the writer closes them.</param>
 public sealed record ZipFile(string Path, Instant Modified, Func<Stream> Open);
@@ -32,11 +32,13 @@ public static class ZipWriter
 
     private static void Add(ZipArchive zip, ZipFile file)
     {
-        CheckPath(file.Path);
+        var isFolder = file.Path.EndsWith('/');
+        CheckPath(isFolder ? file.Path[..^1] : file.Path);
         var entry = zip.CreateEntry(file.Path, CompressionLevel.NoCompression);
         // A zip's clock begins in 1980 and ticks every two seconds.
         var earliest = Instant.FromUtc(1980, 1, 1, 0, 0);
         entry.LastWriteTime = Instant.Max(file.Modified, earliest).ToDateTimeOffset();
+        if (isFolder) return;
         using var source = file.Open();
         using var target = entry.Open();
         source.CopyTo(target, 256 * 1024);

@@ -22,6 +22,8 @@ internal static class AssignmentEndpoints
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
+        k.MapPut("/assignments/{assignmentId:long}", (long classId, long assignmentId, int version, NewAssignment body, Caller who, Assigning assigning) =>
+            assigning.Change(who, new(classId), new(assignmentId), body, version)).WithName("changeAssignment").Needs(Act.Arrange);
         k.MapPost("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, VersionBody body, Caller who, Assigning assigning) =>
         {
             assigning.Publish(who, new(classId), new(assignmentId), body.Version);

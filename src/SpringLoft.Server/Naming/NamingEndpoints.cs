@@ -12,6 +12,8 @@ internal sealed record PatternBody(YearId Year, string? Pattern);
 
 internal sealed record RenamingBody(YearId Year, string? Pattern, IReadOnlyList<ClassId>? Classes);
 
+internal sealed record UserPatternBody(string? Pattern, int Version);
+
 internal sealed record NameBody(string? Name, int Version);
 
 internal sealed record Renamed(int Classes);
@@ -29,6 +31,13 @@ internal static class NamingEndpoints
         api.MapPost("/naming/preview", (PatternBody body, NameDesk desk) => desk.Preview(body.Year, body.Pattern)).WithName("previewNaming").Needs(Act.LayDownYear);
         api.MapPost("/naming/renaming", (RenamingBody body, Caller who, NameDesk desk) =>
             new Renamed(desk.Rename(who, body.Year, body.Pattern, body.Classes ?? []))).WithName("renameClasses").Needs(Act.LayDownYear);
+        api.MapGet("/naming/user-names", (NameDesk desk) => desk.SeeUserNames()).WithName("userNaming").Needs(Act.SeeBoard);
+        api.MapPost("/naming/user-names/preview", (UserPatternBody body, NameDesk desk) => desk.PreviewUserNames(body.Pattern)).WithName("previewUserNaming").Needs(Act.LayDownYear);
+        api.MapPut("/naming/user-names", (UserPatternBody body, Caller who, NameDesk desk) =>
+        {
+            desk.SetUserNames(who, body.Pattern, body.Version);
+            return TypedResults.NoContent();
+        }).WithName("setUserNaming").Needs(Act.LayDownYear);
         api.MapPut("/classes/{classId:long}/name", (long classId, NameBody body, Caller who, NameDesk desk) =>
         {
             desk.RenameOne(who, new(classId), body.Name, body.Version);

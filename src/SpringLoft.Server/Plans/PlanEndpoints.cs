@@ -14,6 +14,8 @@ internal sealed record UnfoldBody(IReadOnlyList<OutlineLine>? Lines, ClassId? Cl
 
 internal sealed record ListBody(string? Text, IReadOnlyList<string>? Paths, ClassId? Class);
 
+internal sealed record ArrangeBody(PlanId Plan, YearId? Year, TermId? Term, IReadOnlyList<string>? Sections);
+
 internal sealed record PutBody(IReadOnlyList<ClassId>? Classes);
 
 internal sealed record Saved(int Version);
@@ -29,6 +31,8 @@ internal static class PlanEndpoints
         api.MapPost("/plans/outline", (ListBody body, PlanDesk desk) =>
             body.Class is { } k ? desk.OfClass(k) : body.Paths is { } paths ? desk.ReadPaths(paths) : desk.ReadList(body.Text)).WithName("readOutline")
             .WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(32 * 1024 * 1024)).Needs(Act.PlanFolders);
+        api.MapPost("/plans/outline-of-zip/files", (PlanDesk desk, HttpRequest request, CancellationToken stop) => desk.ReadZip(request.Body, stop)).WithName("readOutlineOfZip").TakesFile().Needs(Act.PlanFolders);
+        api.MapPost("/arrangements", (ArrangeBody body, PlanDesk desk) => desk.Arrange(body.Plan, body.Year, body.Term, body.Sections ?? [])).WithName("arrangements").Needs(Act.SeeBoard);
         api.MapPost("/plans", (PlanBody body, Caller who, PlanDesk desk) => new Made(desk.Make(who, body.Name, body.About, body.Lines ?? []).Value)).WithName("makePlan").Needs(Act.PlanFolders);
         api.MapPut("/plans/{planId:long}", (long planId, PlanBody body, Caller who, PlanDesk desk) =>
             new Saved(desk.Save(who, new(planId), body.Version, body.Name, body.About, body.Lines ?? []))).WithName("savePlan").Needs(Act.PlanFolders);

@@ -8,6 +8,10 @@ namespace SpringLoft.Server.Rosters;
 
 internal sealed record EnrollBody(IReadOnlyList<PersonId>? People, ClassRole Role);
 
+internal sealed record GroupBody(string? Name, IReadOnlyList<PersonId>? Members, int Version);
+
+internal sealed record FoldersStay(IReadOnlyList<string> Folders);
+
 internal static class RosterEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
@@ -23,5 +27,16 @@ internal static class RosterEndpoints
             desk.Remove(who, new(classId), new(personId));
             return TypedResults.NoContent();
         }).WithName("removeFromRoster").Needs(Act.ManageRoster);
+        MapGroups(api.MapGroup("/classes/{classId:long}"));
+    }
+
+    private static void MapGroups(RouteGroupBuilder k)
+    {
+        k.MapGet("/groups", (long classId, GroupDesk desk) => desk.See(new(classId))).WithName("groups").Needs(Act.Arrange);
+        k.MapPost("/groups", (long classId, GroupBody body, Caller who, GroupDesk desk) => desk.Make(who, new(classId), body.Name, body.Members ?? [])).WithName("makeGroup").Needs(Act.Arrange);
+        k.MapPost("/groups-of-grades", (long classId, Caller who, GroupDesk desk) => desk.MakeOfGrades(who, new(classId))).WithName("makeGroupsOfGrades").Needs(Act.Arrange);
+        k.MapPut("/groups/{groupId:long}", (long classId, long groupId, GroupBody body, Caller who, GroupDesk desk) =>
+            desk.Change(who, new(classId), new(groupId), body.Name, body.Members ?? [], body.Version)).WithName("changeGroup").Needs(Act.Arrange);
+        k.MapDelete("/groups/{groupId:long}", (long classId, long groupId, Caller who, GroupDesk desk) => new FoldersStay(desk.Bin(who, new(classId), new(groupId)))).WithName("binGroup").Needs(Act.Arrange);
     }
 }

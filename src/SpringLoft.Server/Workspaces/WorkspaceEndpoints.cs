@@ -10,9 +10,19 @@ internal sealed record Made(long Id);
 
 internal sealed record VersionBody(int Version);
 
-internal sealed record TeacherShownBody(string? TeacherShown, int Version);
+internal sealed record Named(string Name);
+
+internal sealed record CourseMarkBody(string? Mark);
+
+internal sealed record Wearing(int Classes);
+
+internal sealed record TextBody(string? Text, int Version);
 
 internal sealed record LinkBody(string? Title, string? Url);
+
+internal sealed record PageBody(string? Title, string? Text, int Version);
+
+internal sealed record RenameItemBody(string? Name, string? Url, int Version);
 
 internal sealed record FilingBody(IReadOnlyList<FolderId>? Folders);
 
@@ -27,7 +37,7 @@ internal static class WorkspaceEndpoints
     internal static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/courses", (MakingClass making) => making.Courses()).WithName("courses").Needs(Act.MakeClass);
-        api.MapPost("/class-preview", (NewClass body, MakingClass making) => making.Preview(body)).WithName("previewClass").Needs(Act.MakeClass);
+        api.MapPost("/class-preview", (NewClass body, Caller who, MakingClass making) => making.Preview(who, body)).WithName("previewClass").Needs(Act.MakeClass);
         api.MapPost("/classes", (NewClass body, Caller who, MakingClass making) => new Made(making.Make(who, body).Value)).WithName("makeClass").Needs(Act.MakeClass);
         api.MapGet("/my-classes", (Caller who, Workspace workspace) => workspace.Mine(who)).WithName("myClasses").Needs(Act.SeeOwnClasses);
 
@@ -39,16 +49,24 @@ internal static class WorkspaceEndpoints
             making.Open(who, new(classId), body.Version);
             return TypedResults.NoContent();
         }).WithName("openClass").Needs(Act.OpenClass);
-        k.MapPut("/teacher-shown", (long classId, TeacherShownBody body, Caller who, MakingClass making) =>
+        k.MapGet("/opening-check", (long classId, MakingClass making) => making.CheckOpening(new(classId))).WithName("checkOpening").Needs(Act.Arrange);
+        k.MapPut("/details", (long classId, DetailsDraft body, Caller who, ClassDetails details) => new Named(details.Change(who, new(classId), body))).WithName("changeDetails").Needs(Act.Arrange);
+        k.MapPut("/mark", (long classId, CourseMarkBody body, Caller who, ClassDetails details) => new Wearing(details.SetMark(who, new(classId), body.Mark))).WithName("setMark").Needs(Act.OpenClass);
+        k.MapPut("/welcome", (long classId, TextBody body, Caller who, ClassDetails details) =>
         {
-            making.SetTeacherShown(who, new(classId), body.Version, body.TeacherShown);
+            details.SetWelcome(who, new(classId), body.Text, body.Version);
             return TypedResults.NoContent();
-        }).WithName("setTeacherShown").Needs(Act.Arrange);
+        }).WithName("setWelcome").Needs(Act.Arrange);
+        k.MapPost("/giving-preview", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Preview(who, new(classId), body)).WithName("previewGiving").Needs(Act.Arrange);
+        k.MapPost("/giving", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Give(who, new(classId), body)).WithName("give").Needs(Act.Arrange);
         k.MapPost("/notices", (long classId, NoticeBody body, Caller who, Notices notices) =>
         {
             notices.Post(who, new(classId), body.Text);
             return TypedResults.NoContent();
         }).WithName("postNotice").Needs(Act.Arrange);
+        ClassTableEndpoints.Map(api);
+        SharedThingEndpoints.Map(api, k);
+        DepartmentEndpoints.Map(api, k);
         MapFolders(k);
         MapItems(k);
     }
@@ -79,6 +97,13 @@ internal static class WorkspaceEndpoints
             arranging.BringBack(who, new(classId), new(folderId));
             return TypedResults.NoContent();
         }).WithName("bringBackFolder").Needs(Act.Arrange);
+        k.MapGet("/folders/{folderId:long}/binning", (long classId, long folderId, Arranging arranging) => arranging.PreviewBin(new(classId), new(folderId))).WithName("previewBinFolder").Needs(Act.Arrange);
+        k.MapPost("/folders/{folderId:long}/zips", (long classId, long folderId, Caller who, TreeIntake trees, HttpRequest request, CancellationToken stop) =>
+            trees.TakeZip(who, new(classId), new(folderId), request.Body, stop)).WithName("takeZip").TakesFile().Needs(Act.Arrange);
+        k.MapGet("/folders/{folderId:long}/zip", (long classId, long folderId, Caller who, TreeOutlet outlet, CancellationToken stop) =>
+            Uploads.Send(outlet.Zip(who, new(classId), new(folderId), stop))).WithName("folderZip").SendsFile().Needs(Act.SeeClass);
+        k.MapGet("/zip", (long classId, Caller who, TreeOutlet outlet, CancellationToken stop) =>
+            Uploads.Send(outlet.Zip(who, new(classId), null, stop))).WithName("workspaceZip").SendsFile().Needs(Act.SeeClass);
         k.MapPost("/folders/{folderId:long}/tree", (long classId, long folderId, TreeBody body, Caller who, TreeIntake trees) =>
             trees.Make(who, new(classId), new(folderId), body.Paths ?? [])).WithName("dropTree").Needs(Act.Arrange);
         k.MapGet("/folders/{folderId:long}/sight", (long classId, long folderId, Arranging arranging) => arranging.WhoSees(new(classId), new(folderId))).WithName("whoSeesFolder").Needs(Act.Arrange);
@@ -90,6 +115,19 @@ internal static class WorkspaceEndpoints
             items.AddFile(who, new(classId), new(folderId), name, request.Body, stop)).WithName("addFile").TakesFile().Needs(Act.AddItem);
         k.MapPost("/folders/{folderId:long}/links", (long classId, long folderId, LinkBody body, Caller who, Items items) =>
             new Made(items.AddLink(who, new(classId), new(folderId), body.Title, body.Url).Value)).WithName("addLink").Needs(Act.AddItem);
+        k.MapPost("/folders/{folderId:long}/pages", async (long classId, long folderId, PageBody body, Caller who, Items items, CancellationToken stop) =>
+            new Made((await items.AddPage(who, new(classId), new(folderId), body.Title, body.Text, stop)).Value)).WithName("addPage").Needs(Act.AddItem);
+        k.MapGet("/items/{itemId:long}/page", (long classId, long itemId, Caller who, Items items) => items.ReadPage(who, new(classId), new(itemId))).WithName("readPage").Needs(Act.SeeClass);
+        k.MapPut("/items/{itemId:long}/page", async (long classId, long itemId, PageBody body, Caller who, Items items, CancellationToken stop) =>
+        {
+            await items.ChangePage(who, new(classId), new(itemId), body.Title, body.Text, body.Version, stop);
+            return TypedResults.NoContent();
+        }).WithName("changePage").Needs(Act.AddItem);
+        k.MapPut("/items/{itemId:long}/name", (long classId, long itemId, RenameItemBody body, Caller who, Items items) =>
+        {
+            items.Rename(who, new(classId), new(itemId), body.Name, body.Url, body.Version);
+            return TypedResults.NoContent();
+        }).WithName("renameItem").Needs(Act.AddItem);
         k.MapGet("/items/{itemId:long}/content", (long classId, long itemId, Caller who, Items items) =>
             Uploads.Send(items.Open(who, new(classId), new(itemId)))).WithName("itemContent").SendsFile().Needs(Act.SeeClass);
         k.MapPut("/items/{itemId:long}/folders", (long classId, long itemId, FilingBody body, Caller who, Items items) =>

@@ -13,12 +13,27 @@ public sealed record AssignmentRow
     public Instant? PublishedAt { get; init; }
     public Instant MadeAt { get; init; }
     public int Version { get; init; }
+
+    /// <summary>The assignment of a department's bank that this is a copy of, and at which version it was copied.</summary>
+    public AssignmentId? BankId { get; init; }
+    public int? BankVersion { get; init; }
+}
+
+/// <summary>A copy of an assignment of a bank.</summary>
+public sealed record BankCopyRow
+{
+    public AssignmentId Id { get; init; }
+    public ClassId ClassId { get; init; }
+    public AssignmentId BankId { get; init; }
+    public int BankVersion { get; init; }
+    public string Title { get; init; } = "";
+    public int HandedIn { get; init; }
 }
 
 /// <summary>Owns assignment, assignment_filing and assignment_given.</summary>
 public static class AssignmentStore
 {
-    private const string Columns = "id, title, instructions, points, due_on, published_at, made_at, version";
+    private const string Columns = "id, title, instructions, points, due_on, published_at, made_at, version, bank_id, bank_version";
 
     /// <summary>Assignments of a class by date due, those without a date last; the bin left out.</summary>
     public static IReadOnlyList<AssignmentRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<AssignmentRow>(
@@ -43,9 +58,9 @@ public static class AssignmentStore
     {
         var made = c.ExecuteScalar<long>(
             """
-            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from)
-            VALUES(@id, @Title, @key, @Instructions, @Points, @DueOn, @MadeAt, @rolledFrom) RETURNING id
-            """, new { id, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.MadeAt, rolledFrom });
+            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from, bank_id, bank_version)
+            VALUES(@id, @Title, @key, @Instructions, @Points, @DueOn, @MadeAt, @rolledFrom, @BankId, @BankVersion) RETURNING id
+            """, new { id, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.MadeAt, rolledFrom, a.BankId, a.BankVersion });
         c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@made, @folder)", folders.Distinct().Select(folder => new { made, folder }));
         c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@made, @person)", givenTo.Distinct().Select(person => new { made, person }));
         return new(made);
@@ -54,6 +69,28 @@ public static class AssignmentStore
     /// <summary>Files an assignment in one more folder.</summary>
     public static void File(IDbConnection c, AssignmentId id, FolderId folder) =>
         c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@id, @folder) ON CONFLICT DO NOTHING", new { id, folder });
+
+    /// <summary>Changes what an assignment says, at the version that was seen; false if changed meanwhile.</summary>
+    public static bool Save(IDbConnection c, AssignmentRow a) => c.Execute(
+        """
+        UPDATE assignment SET title = @Title, title_key = @key, instructions = @Instructions, points = @Points, due_on = @DueOn, bank_id = @BankId, bank_version = @BankVersion, version = version + 1
+        WHERE id = @Id AND version = @Version
+        """, new { a.Id, a.Version, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.BankId, a.BankVersion }) == 1;
+
+    /// <summary>Files an assignment in these folders and no other.</summary>
+    public static void FileIn(IDbConnection c, AssignmentId id, IEnumerable<FolderId> folders)
+    {
+        c.Execute("DELETE FROM assignment_filing WHERE assignment_id = @id", new { id });
+        foreach (var f in folders) File(c, id, f);
+    }
+
+    /// <summary>Copies of a bank's assignments in classes that are not archived, the bin left out, with how many of each have work that was handed in.</summary>
+    public static IReadOnlyList<BankCopyRow> CopiesOf(IDbConnection c, ClassId bank) => [.. c.Query<BankCopyRow>(
+        """
+        SELECT a.id, a.class_id, a.bank_id, a.bank_version, a.title, (SELECT count(*) FROM work w WHERE w.assignment_id = a.id AND w.state <> 'Working') AS handed_in
+        FROM assignment b JOIN assignment a ON a.bank_id = b.id JOIN class k ON k.id = a.class_id
+        WHERE b.class_id = @bank AND a.binned_at IS NULL AND k.state <> 'Archived' ORDER BY k.name_key, a.id
+        """, new { bank })];
 
     /// <summary>Publishes at the version that was seen; false if changed meanwhile.</summary>
     public static bool Publish(IDbConnection c, AssignmentId id, int version, Instant at) => c.Execute(

@@ -8,6 +8,8 @@ public sealed record ClassCounts
 {
     public ClassId ClassId { get; init; }
     public int Students { get; init; }
+    public int Groups { get; init; }
+    public int GroupMembers { get; init; }
     public int Folders { get; init; }
     public int PlanFolders { get; init; }
     public int OwnFolders { get; init; }
@@ -34,6 +36,9 @@ public static class ClosingStore
         """
         WITH k AS MATERIALIZED (SELECT id FROM class WHERE year_id = @year AND (@only IS NULL OR id = @only)),
         m AS (SELECT class_id, count(*) AS students FROM member WHERE class_id IN (SELECT id FROM k) AND role = 'Student' AND left_at IS NULL GROUP BY class_id),
+        gr AS (SELECT g.class_id, count(DISTINCT g.id) AS groups, count(m.person_id) AS group_members
+          FROM class_group g LEFT JOIN group_member x ON x.group_id = g.id LEFT JOIN member m ON m.class_id = g.class_id AND m.person_id = x.person_id AND m.left_at IS NULL
+          WHERE g.class_id IN (SELECT id FROM k) AND g.binned_at IS NULL GROUP BY g.class_id),
         f AS (SELECT class_id, count(*) AS folders, count(plan_key) AS plan_folders, count(DISTINCT student_id) AS own_folders
           FROM folder WHERE class_id IN (SELECT id FROM k) AND binned_at IS NULL GROUP BY class_id),
         -- Folders of students who left stand on, but the plan no longer asks for them, nor for what is in them.
@@ -54,11 +59,11 @@ public static class ClosingStore
             AND NOT EXISTS (SELECT 1 FROM filing x JOIN folder d ON d.id = x.folder_id WHERE x.item_id = i.id AND d.binned_at IS NULL) GROUP BY i.class_id),
         r AS (SELECT DISTINCT class_id FROM run_class WHERE state IN ('Waiting', 'Working') AND run_id IN (SELECT id FROM run WHERE kind = 'Closing')),
         n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL GROUP BY rolled_from)
-        SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
+        SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(gr.groups, 0) AS groups, ifnull(gr.group_members, 0) AS group_members, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
           ifnull(f.own_folders, 0) - ifnull(g.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,
           ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
           ifnull(u.unfiled, 0) AS unfiled, r.class_id IS NOT NULL AS run_going, n.next_year
-        FROM k LEFT JOIN m ON m.class_id = k.id LEFT JOIN f ON f.class_id = k.id LEFT JOIN g ON g.class_id = k.id LEFT JOIN a ON a.class_id = k.id LEFT JOIN w ON w.class_id = k.id
+        FROM k LEFT JOIN m ON m.class_id = k.id LEFT JOIN gr ON gr.class_id = k.id LEFT JOIN f ON f.class_id = k.id LEFT JOIN g ON g.class_id = k.id LEFT JOIN a ON a.class_id = k.id LEFT JOIN w ON w.class_id = k.id
           LEFT JOIN u ON u.class_id = k.id LEFT JOIN r ON r.class_id = k.id LEFT JOIN n ON n.rolled_from = k.id
         """, new { year, only }).ToDictionary(x => x.ClassId);
 }

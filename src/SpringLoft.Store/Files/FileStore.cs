@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Runtime.InteropServices;
 using System.Security.Cryptography;
 
@@ -26,6 +27,7 @@ public sealed class FileTooLongException(long limit) : IOException($"The file is
 public sealed class FileStore
 {
     private const int BufferSize = 256 * 1024;
+    private const int SmallBuffer = 64 * 1024;
     private readonly string root;
     private readonly string aside;
 
@@ -48,28 +50,28 @@ public sealed class FileStore
         var path = AsidePath();
         try
         {
-            using var sha256 = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-            using var sha512 = IncrementalHash.CreateHash(HashAlgorithmName.SHA512);
-            long size = 0;
-            await using (var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1, FileOptions.Asynchronous))
-            {
-                var buffer = new byte[BufferSize];
-                int n;
-                while ((n = await source.ReadAsync(buffer, stop).ConfigureAwait(false)) > 0)
-                {
-                    size += n;
-                    if (size > limit) throw new FileTooLongException(limit);
-                    sha256.AppendData(buffer, 0, n);
-                    sha512.AppendData(buffer, 0, n);
-                    await file.WriteAsync(buffer.AsMemory(0, n), stop).ConfigureAwait(false);
-                }
-                file.Flush(flushToDisk: true);
-            }
-            return Place(path, new StoredFile(Hex(sha256), Hex(sha512), size));
+            return Place(path, await WriteAside(source, path, limit, flush: true, stop).ConfigureAwait(false));
         }
         catch (IOException e) when (IsDiskFull(e)) { throw new DiskFullException(e); }
         finally { File.Delete(path); }
     }
+
+    /// <summary>Streams something aside that is only to be looked into.</summary>
+    /// <param name="to">From <see cref="Scratch"/>; stands at its beginning afterwards.</param>
+    /// <exception cref="DiskFullException">No room.</exception>
+    public async Task Spool(Stream source, FileStream to, CancellationToken stop)
+    {
+        try
+        {
+            await source.CopyToAsync(to, BufferSize, stop).ConfigureAwait(false);
+            await to.FlushAsync(stop).ConfigureAwait(false);
+            to.Position = 0;
+        }
+        catch (IOException e) when (IsDiskFull(e)) { throw new DiskFullException(e); }
+    }
+
+    /// <summary>Begins to take in many files that are kept together or not at all.</summary>
+    public FileBatch Batch() => new(this);
 
     /// <summary>Lets a writer fill a seekable stream, then keeps what it wrote.</summary>
     /// <exception cref="DiskFullException">No room; nothing is kept.</exception>
@@ -119,23 +121,71 @@ public sealed class FileStore
         return Path.Combine(root, sha256[..2], sha256[2..]);
     }
 
-    private StoredFile Place(string path, StoredFile file)
+    internal static async Task<StoredFile> WriteAside(Stream source, string path, long limit, bool flush, CancellationToken stop)
     {
-        var to = PathOf(file.Sha256);
-        if (File.Exists(to) && new FileInfo(to).Length == file.Size) return file;
-        var folder = Path.GetDirectoryName(to)!;
-        Directory.CreateDirectory(folder);
-        File.Move(path, to, overwrite: true);
-        FlushFolder(folder);
+        using var sha256 = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        using var sha512 = IncrementalHash.CreateHash(HashAlgorithmName.SHA512);
+        long size = 0;
+        await using (var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1, FileOptions.Asynchronous))
+        {
+            var buffer = ArrayPool<byte>.Shared.Rent(BufferSize);
+            try
+            {
+                int n;
+                while ((n = await source.ReadAtLeastAsync(buffer, buffer.Length, throwOnEndOfStream: false, stop).ConfigureAwait(false)) > 0)
+                {
+                    size += n;
+                    if (size > limit) throw new FileTooLongException(limit);
+                    // The longer digest is made on another core while this one makes the other and writes.
+                    var other = n < SmallBuffer ? null : Task.Run(() => sha512.AppendData(buffer, 0, n), CancellationToken.None);
+                    if (other is null) sha512.AppendData(buffer, 0, n);
+                    sha256.AppendData(buffer, 0, n);
+                    await file.WriteAsync(buffer.AsMemory(0, n), stop).ConfigureAwait(false);
+                    if (other is not null) await other.ConfigureAwait(false);
+                }
+            }
+            finally { ArrayPool<byte>.Shared.Return(buffer); }
+            if (flush) file.Flush(flushToDisk: true);
+        }
+        return new StoredFile(Hex(sha256), Hex(sha512), size);
+    }
+
+    internal StoredFile Place(string path, StoredFile file)
+    {
+        if (Move(path, file) is { } folder) FlushFolder(folder);
         return file;
     }
 
-    private string AsidePath() => Path.Combine(aside, Path.GetRandomFileName());
+    /// <summary>Moves a file to where it is kept; null if it was there already.</summary>
+    internal string? Move(string path, StoredFile file)
+    {
+        var to = PathOf(file.Sha256);
+        if (File.Exists(to) && new FileInfo(to).Length == file.Size) return null;
+        var folder = Path.GetDirectoryName(to)!;
+        Directory.CreateDirectory(folder);
+        File.Move(path, to, overwrite: true);
+        return folder;
+    }
+
+    /// <summary>Puts on the disk whatever was written to the file system of the store, and the renames in it.</summary>
+    internal void FlushAll()
+    {
+        var descriptor = OpenFolder(root, 0);
+        if (descriptor < 0) throw new IOException("The file store can't be flushed.");
+        var outcome = SyncFileSystem(descriptor);
+        var fault = Marshal.GetLastPInvokeError();
+        _ = Close(descriptor);
+        if (outcome == 0) return;
+        var e = new IOException($"The file store can't be flushed: error {fault}.", fault);
+        throw IsDiskFull(e) ? new DiskFullException(e) : e;
+    }
+
+    internal string AsidePath() => Path.Combine(aside, Path.GetRandomFileName());
 
     private static string Hex(IncrementalHash hash) => Convert.ToHexStringLower(hash.GetHashAndReset());
 
     // ENOSPC and EDQUOT of Linux; .NET gives the bare errno as HResult for the former.
-    private static bool IsDiskFull(IOException e) =>
+    internal static bool IsDiskFull(IOException e) =>
         e is not DiskFullException && (e.HResult is 28 or 122 or unchecked((int)0x80070070) || e.Message.Contains("No space left", StringComparison.Ordinal));
 
     // The rename itself is on the disk only once its folder is flushed.
@@ -152,6 +202,9 @@ public sealed class FileStore
 
     [DllImport("libc", EntryPoint = "fsync", SetLastError = true)]
     private static extern int Flush(int descriptor);
+
+    [DllImport("libc", EntryPoint = "syncfs", SetLastError = true)]
+    private static extern int SyncFileSystem(int descriptor);
 
     [DllImport("libc", EntryPoint = "close", SetLastError = true)]
     private static extern int Close(int descriptor);

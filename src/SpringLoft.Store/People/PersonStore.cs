@@ -48,6 +48,18 @@ public static class PersonStore
     public static IReadOnlyList<PersonRow> Find(IDbConnection c, IEnumerable<PersonId> ids) =>
         [.. c.Query<PersonRow>($"SELECT {Columns} FROM person p WHERE p.id IN @ids", new { ids = ids.Select(i => i.Value).ToArray() })];
 
+    /// <summary>Active staff of every kind, by name.</summary>
+    public static IReadOnlyList<PersonRow> Staff(IDbConnection c) =>
+        [.. c.Query<PersonRow>($"SELECT {Columns} FROM person p WHERE p.active = 1 AND p.role <> 'Student' ORDER BY p.family_key, p.given_key, p.id")];
+
+    /// <summary>Active students, by name.</summary>
+    public static IReadOnlyList<PersonRow> Students(IDbConnection c, int most) =>
+        [.. c.Query<PersonRow>($"SELECT {Columns} FROM person p WHERE p.active = 1 AND p.role = 'Student' ORDER BY p.family_key, p.given_key, p.id LIMIT @most", new { most })];
+
+    /// <summary>User names ever given, of people who left too: none is used for another person.</summary>
+    public static IReadOnlyList<(PersonId Id, string UserName)> UserNames(IDbConnection c) =>
+        [.. c.Query<(long, string)>("SELECT id, user_name FROM person").Select(x => (new PersonId(x.Item1), x.Item2))];
+
     /// <summary>
     /// Active people whose family or given name begins with the text, or whose student number does; family names first,
     /// then in the order of the list.

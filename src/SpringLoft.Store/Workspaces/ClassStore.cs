@@ -14,7 +14,16 @@ public sealed record ClassRow
     public string? Department { get; init; }
     public string? Section { get; init; }
     public string? Period { get; init; }
+    public string? Level { get; init; }
+    public string? Room { get; init; }
     public TermId? TermId { get; init; }
+
+    /// <summary>The last day, where it is not that of the term or year.</summary>
+    public LocalDate? EndsOn { get; init; }
+
+    /// <summary>What students read first; CommonMark, empty for none.</summary>
+    public string Welcome { get; init; } = "";
+    public WorkspaceKind Kind { get; init; }
     public string Name { get; init; } = "";
     public ClassState State { get; init; }
     public string TeacherShown { get; init; } = "";
@@ -33,7 +42,7 @@ public static class ClassStore
 {
     private const string Select =
         """
-        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.term_id, k.name, k.state,
+        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.level, k.room, k.term_id, k.ends_on, k.welcome, k.kind, k.name, k.state,
           k.teacher_shown, k.plan_id, k.plan_version, k.after_archive, k.rolled_from, k.made_at, k.opened_at, k.archived_at, k.version
         FROM class k JOIN course o ON o.id = k.course_id
         """;
@@ -41,9 +50,13 @@ public static class ClassStore
     /// <summary>One class; null if there is no such.</summary>
     public static ClassRow? Find(IDbConnection c, ClassId id) => c.QuerySingleOrDefault<ClassRow>($"{Select} WHERE k.id = @id", new { id });
 
-    /// <summary>All classes of a year by name.</summary>
+    /// <summary>All classes of a year by name; the workspaces of departments are none.</summary>
     public static IReadOnlyList<ClassRow> OfYear(IDbConnection c, YearId year) =>
-        [.. c.Query<ClassRow>($"{Select} WHERE k.year_id = @year ORDER BY k.name_key", new { year })];
+        [.. c.Query<ClassRow>($"{Select} WHERE k.year_id = @year AND k.kind = 'Class' ORDER BY k.name_key", new { year })];
+
+    /// <summary>The workspaces of departments by name.</summary>
+    public static IReadOnlyList<ClassRow> Departments(IDbConnection c) =>
+        [.. c.Query<ClassRow>($"{Select} WHERE k.kind = 'Department' ORDER BY k.name_key")];
 
     /// <summary>Classes that a person is or was in, newest year last, by name.</summary>
     public static IReadOnlyList<ClassRow> OfPerson(IDbConnection c, PersonId person) => [.. c.Query<ClassRow>(
@@ -75,9 +88,9 @@ public static class ClassStore
     /// <summary>Adds a class in preparation; id, course texts and version of the row are ignored.</summary>
     public static ClassId Add(IDbConnection c, ClassRow k) => new(c.ExecuteScalar<long>(
         """
-        INSERT INTO class(year_id, course_id, section, period, term_id, name, name_key, state, teacher_shown, plan_id, plan_version, rolled_from, made_at)
-        VALUES(@YearId, @CourseId, @Section, @Period, @TermId, @Name, @key, 'InPreparation', @TeacherShown, @PlanId, @PlanVersion, @RolledFrom, @MadeAt) RETURNING id
-        """, new { k.YearId, k.CourseId, k.Section, k.Period, k.TermId, k.Name, key = SafeName.Key(k.Name), k.TeacherShown, k.PlanId, k.PlanVersion, k.RolledFrom, k.MadeAt }));
+        INSERT INTO class(year_id, course_id, section, period, level, room, term_id, ends_on, welcome, kind, name, name_key, state, teacher_shown, plan_id, plan_version, rolled_from, made_at)
+        VALUES(@YearId, @CourseId, @Section, @Period, @Level, @Room, @TermId, @EndsOn, @Welcome, @kind, @Name, @key, 'InPreparation', @TeacherShown, @PlanId, @PlanVersion, @RolledFrom, @MadeAt) RETURNING id
+        """, new { k.YearId, k.CourseId, k.Section, k.Period, k.Level, k.Room, k.TermId, k.EndsOn, k.Welcome, kind = k.Kind.ToString(), k.Name, key = SafeName.Key(k.Name), k.TeacherShown, k.PlanId, k.PlanVersion, k.RolledFrom, k.MadeAt }));
 
     /// <summary>Sets the state if the class is still at the version that was seen; false if somebody changed it meanwhile.</summary>
     public static bool SetState(IDbConnection c, ClassRow seen, ClassState state, Instant at, AfterArchive after) => c.Execute(
@@ -91,6 +104,17 @@ public static class ClassStore
     /// <summary>Changes what students read as the teacher's name, at the version that was seen; false if changed meanwhile.</summary>
     public static bool SetTeacherShown(IDbConnection c, ClassId id, int version, string teacherShown) => c.Execute(
         "UPDATE class SET teacher_shown = @teacherShown, version = version + 1 WHERE id = @id AND version = @version", new { id, version, teacherShown }) == 1;
+
+    /// <summary>Changes section, period, level, room, term, last day and teacher's name as the row says, at the version that was seen; false if changed meanwhile.</summary>
+    public static bool SetDetails(IDbConnection c, ClassRow k) => c.Execute(
+        """
+        UPDATE class SET section = @Section, period = @Period, level = @Level, room = @Room, term_id = @TermId, ends_on = @EndsOn, teacher_shown = @TeacherShown, version = version + 1
+        WHERE id = @Id AND version = @Version
+        """, new { k.Id, k.Version, k.Section, k.Period, k.Level, k.Room, k.TermId, k.EndsOn, k.TeacherShown }) == 1;
+
+    /// <summary>Changes the welcome note at the version that was seen; false if changed meanwhile.</summary>
+    public static bool SetWelcome(IDbConnection c, ClassId id, int version, string welcome) => c.Execute(
+        "UPDATE class SET welcome = @welcome, version = version + 1 WHERE id = @id AND version = @version", new { id, version, welcome }) == 1;
 
     /// <summary>Says which plan, in which version, a class follows from now on.</summary>
     public static void SetPlan(IDbConnection c, ClassId id, PlanId? plan, int? version) =>

@@ -13,6 +13,10 @@ public sealed record FolderRow
     public int Position { get; init; }
     public FolderRule Rule { get; init; }
     public PersonId? StudentId { get; init; }
+    public GroupId? GroupId { get; init; }
+
+    /// <summary>What members of the group may do, as bits; see <see cref="GroupMay"/>.</summary>
+    public int MembersMay { get; init; } = 7;
     public string? PlanKey { get; init; }
     public string? GivenName { get; init; }
     public FolderRule? GivenRule { get; init; }
@@ -24,13 +28,13 @@ public sealed record FolderRow
     public GivenFolder? Given => GivenName is { } n && GivenRule is { } r && GivenPosition is { } p ? new(n, r, p) : null;
 
     /// <summary>As the rules on access see it.</summary>
-    public FolderFact Fact => new(Id, ParentId, Name, Rule, StudentId);
+    public FolderFact Fact => new(Id, ParentId, Name, Rule, StudentId, GroupId, Rule == FolderRule.OnePerGroup ? GroupMay.Of(MembersMay) : null);
 }
 
 /// <summary>Owns folder.</summary>
 public static class FolderStore
 {
-    private const string Columns = "id, parent_id, name, position, rule, student_id, plan_key, given_name, given_rule, given_position, version, binned_at";
+    private const string Columns = "id, parent_id, name, position, rule, student_id, group_id, members_may, plan_key, given_name, given_rule, given_position, version, binned_at";
 
     /// <summary>Folders of a class in the order in which they stand within their parents, the bin left out.</summary>
     public static IReadOnlyList<FolderRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<FolderRow>(
@@ -47,6 +51,7 @@ public static class FolderStore
         var there = WithBin(c, id);
         var byKey = there.Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!, f => f.Id);
         var missing = PlanUnfolding.Missing(wanted, byKey.Keys.ToHashSet());
+        if (missing.Count > 0) MakeRoom(c, there, wanted);
         var names = there.Where(f => f.BinnedAt is null).GroupBy(f => f.ParentId)
             .ToDictionary(g => g.Key ?? default, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());
         foreach (var folder in missing)
@@ -55,17 +60,26 @@ public static class FolderStore
             if (!names.TryGetValue(parent ?? default, out var taken)) names[parent ?? default] = taken = [];
             var name = SafeName.Distinct(folder.Name, taken, isFile: false);
             taken.Add(SafeName.Key(name));
-            byKey[folder.Key] = Add(c, id, parent, name, folder.Position, folder.Rule, folder.Student, folder.Key, new(folder.Name, folder.Rule, folder.Position));
+            byKey[folder.Key] = Add(c, id, parent, name, folder.Position, folder.Rule, folder.Student, folder.Key, new(folder.Name, folder.Rule, folder.Position), folder.Group);
         }
         return missing.Count;
     }
 
+    // A student or a group that came late stands in its place, not at the end: those after it move on, unless a person had moved them.
+    private static void MakeRoom(IDbConnection c, IReadOnlyList<FolderRow> there, IReadOnlyList<UnfoldedFolder> wanted)
+    {
+        var at = wanted.ToDictionary(w => w.Key, w => w.Position);
+        c.Execute("UPDATE folder SET position = @position, given_position = @position WHERE id = @id", there
+            .Where(f => f.PlanKey is not null && f.Position == f.GivenPosition && at.TryGetValue(f.PlanKey, out var p) && p != f.Position)
+            .Select(f => new { id = f.Id.Value, position = at[f.PlanKey!] }));
+    }
+
     /// <summary>Adds one folder.</summary>
-    public static FolderId Add(IDbConnection c, ClassId id, FolderId? parent, string name, int position, FolderRule rule, PersonId? student, string? planKey, GivenFolder? given = null) =>
+    public static FolderId Add(IDbConnection c, ClassId id, FolderId? parent, string name, int position, FolderRule rule, PersonId? student, string? planKey, GivenFolder? given = null, GroupId? group = null, GroupMay? may = null) =>
         new(c.ExecuteScalar<long>(
             """
-            INSERT INTO folder(class_id, parent_id, name, name_key, position, rule, student_id, plan_key, given_name, given_rule, given_position)
-            VALUES(@id, @parent, @name, @key, @position, @rule, @student, @planKey, @givenName, @givenRule, @givenPosition) RETURNING id
+            INSERT INTO folder(class_id, parent_id, name, name_key, position, rule, student_id, group_id, members_may, plan_key, given_name, given_rule, given_position)
+            VALUES(@id, @parent, @name, @key, @position, @rule, @student, @group, @may, @planKey, @givenName, @givenRule, @givenPosition) RETURNING id
             """, new
             {
                 id,
@@ -75,6 +89,8 @@ public static class FolderStore
                 position,
                 rule = rule.ToString(),
                 student,
+                group,
+                may = (may ?? GroupMay.Everything).Bits,
                 planKey,
                 givenName = planKey is null ? null : given?.Name ?? name,
                 givenRule = planKey is null ? null : (given?.Rule ?? rule).ToString(),
@@ -84,10 +100,10 @@ public static class FolderStore
     /// <summary>Writes a folder as the row says, at the version that was seen; false if somebody changed it meanwhile.</summary>
     public static bool Save(IDbConnection c, FolderRow f) => c.Execute(
         """
-        UPDATE folder SET parent_id = @ParentId, name = @Name, name_key = @key, position = @Position, rule = @rule, plan_key = @PlanKey, given_name = @GivenName,
+        UPDATE folder SET parent_id = @ParentId, name = @Name, name_key = @key, position = @Position, rule = @rule, group_id = @GroupId, members_may = @MembersMay, plan_key = @PlanKey, given_name = @GivenName,
           given_rule = @givenRule, given_position = @GivenPosition, binned_at = @BinnedAt, version = version + 1
         WHERE id = @Id AND version = @Version
-        """, new { f.Id, f.Version, f.ParentId, f.Name, key = SafeName.Key(f.Name), f.Position, rule = f.Rule.ToString(), f.PlanKey, f.GivenName, givenRule = f.GivenRule?.ToString(), f.GivenPosition, f.BinnedAt }) == 1;
+        """, new { f.Id, f.Version, f.ParentId, f.Name, key = SafeName.Key(f.Name), f.Position, rule = f.Rule.ToString(), f.GroupId, f.MembersMay, f.PlanKey, f.GivenName, givenRule = f.GivenRule?.ToString(), f.GivenPosition, f.BinnedAt }) == 1;
 
     /// <summary>Gives folders of a class other keys; they may take them from one another.</summary>
     public static void Rekey(IDbConnection c, IReadOnlyList<(FolderId Id, string Key)> keys)

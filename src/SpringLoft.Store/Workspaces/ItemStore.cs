@@ -1,10 +1,12 @@
+using SpringLoft.Core.Workspaces;
+
 namespace SpringLoft.Store.Workspaces;
 
-/// <summary>A file or a link.</summary>
+/// <summary>A file, a link or a page; a page's text is kept as a file of CommonMark.</summary>
 public sealed record ItemRow
 {
     public ItemId Id { get; init; }
-    public string Kind { get; init; } = "";
+    public ItemKind Kind { get; init; }
     public string Name { get; init; } = "";
     public string? Sha256 { get; init; }
     public string? Sha512 { get; init; }
@@ -15,6 +17,14 @@ public sealed record ItemRow
     public bool ByStudent { get; init; }
     public Instant AddedAt { get; init; }
     public Instant? BinnedAt { get; init; }
+    public int Version { get; init; } = 1;
+
+    /// <summary>The thing of a department's bank that this is a copy of, and at which version it was copied.</summary>
+    public ItemId? BankId { get; init; }
+    public int? BankVersion { get; init; }
+
+    /// <summary>What it is called as a file on a computer.</summary>
+    public string FileName => Kind == ItemKind.Page ? $"{Name}.md" : Name;
 }
 
 /// <summary>Owns item, filing and blob.</summary>
@@ -22,7 +32,7 @@ public static class ItemStore
 {
     private const string Select =
         """
-        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at
+        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at, i.version, i.bank_id, i.bank_version
         FROM item i JOIN person p ON p.id = i.added_by LEFT JOIN blob b ON b.sha256 = i.sha256
         """;
 
@@ -50,9 +60,21 @@ public static class ItemStore
     /// <summary>Adds an item; its blob is noted before.</summary>
     public static ItemId Add(IDbConnection c, ClassId id, ItemRow i) => new(c.ExecuteScalar<long>(
         """
-        INSERT INTO item(class_id, kind, name, sha256, url, added_by, by_student, added_at)
-        VALUES(@id, @Kind, @Name, @Sha256, @Url, @AddedBy, @ByStudent, @AddedAt) RETURNING id
-        """, new { id, i.Kind, i.Name, i.Sha256, i.Url, i.AddedBy, i.ByStudent, i.AddedAt }));
+        INSERT INTO item(class_id, kind, name, sha256, url, added_by, by_student, added_at, bank_id, bank_version)
+        VALUES(@id, @kind, @Name, @Sha256, @Url, @AddedBy, @ByStudent, @AddedAt, @BankId, @BankVersion) RETURNING id
+        """, new { id, kind = i.Kind.ToString(), i.Name, i.Sha256, i.Url, i.AddedBy, i.ByStudent, i.AddedAt, i.BankId, i.BankVersion }));
+
+    /// <summary>Changes an item's name, address, bytes and what it is a copy of, at the version that was seen; false if changed meanwhile.</summary>
+    public static bool Save(IDbConnection c, ItemRow i) => c.Execute(
+        "UPDATE item SET name = @Name, url = @Url, sha256 = @Sha256, bank_id = @BankId, bank_version = @BankVersion, version = version + 1 WHERE id = @Id AND version = @Version",
+        new { i.Id, i.Version, i.Name, i.Url, i.Sha256, i.BankId, i.BankVersion }) == 1;
+
+    /// <summary>Copies of a bank's things, in classes that are not archived, the bin left out.</summary>
+    public static IReadOnlyList<(ItemId Copy, ClassId Class, ItemId Bank, int At)> CopiesOf(IDbConnection c, ClassId bank) => [.. c.Query<(long, long, long, long)>(
+        """
+        SELECT i.id, i.class_id, i.bank_id, i.bank_version FROM item b JOIN item i ON i.bank_id = b.id JOIN class k ON k.id = i.class_id
+        WHERE b.class_id = @bank AND i.binned_at IS NULL AND k.state <> 'Archived'
+        """, new { bank }).Select(x => (new ItemId(x.Item1), new ClassId(x.Item2), new ItemId(x.Item3), (int)x.Item4))];
 
     /// <summary>Files an item in a folder; nothing happens if it stands there already.</summary>
     public static void File(IDbConnection c, ItemId item, FolderId folder) =>

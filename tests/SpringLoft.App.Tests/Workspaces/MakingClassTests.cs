@@ -1,3 +1,4 @@
+using SpringLoft.App.Workspaces;
 namespace SpringLoft.App.Tests.Workspaces;
 
 public class MakingClassTests : SchoolTest
@@ -16,7 +17,7 @@ public class MakingClassTests : SchoolTest
     [Fact]
     public void The_preview_counts_what_making_then_makes()
     {
-        var preview = school.Making.Preview(school.New("Signals", plan: "By week"));
+        var preview = school.Making.Preview(school.Lead, school.New("Signals", plan: "By week"));
 
         var made = school.Making.Make(school.Lead, school.New("Signals", plan: "By week"));
 
@@ -52,7 +53,7 @@ public class MakingClassTests : SchoolTest
     public void A_class_is_opened_once_and_only_at_the_version_that_was_seen()
     {
         var seen = school.Workspace.Head(school.Lead, school.Class).Version;
-        school.Making.SetTeacherShown(school.Lead, school.Class, seen, "Mx Farquhar");
+        new ClassDetails(school.Premises).SetWelcome(school.Lead, school.Class, "Bring an apron.", seen);
 
         Refused(() => school.Making.Open(school.Lead, school.Class, seen)).ShouldBe("changed-meanwhile");
         school.Making.Open(school.Lead, school.Class, seen + 1);

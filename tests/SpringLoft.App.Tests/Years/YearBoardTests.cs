@@ -1,11 +1,12 @@
 using SpringLoft.App.Audit;
+using SpringLoft.App.Workspaces;
 using SpringLoft.App.Years;
 
 namespace SpringLoft.App.Tests.Years;
 
 public class YearBoardTests : SchoolTest
 {
-    private BoardRow Row() => new YearBoard(school.Premises).See(school.Coordinator, null).Rows.Single();
+    private BoardRow Row() => new YearBoard(school.Premises, new BlindCounts(school.Premises)).See(school.Coordinator, null).Rows.Single();
 
     [Fact]
     public async Task The_cells_follow_the_class_through_its_year()
@@ -29,7 +30,7 @@ public class YearBoardTests : SchoolTest
     [Fact]
     public void A_coordinator_sees_all_classes_and_a_teacher_their_own()
     {
-        var board = new YearBoard(school.Premises);
+        var board = new YearBoard(school.Premises, new BlindCounts(school.Premises));
 
         board.See(school.Coordinator, null).Rows.Count.ShouldBe(1);
         board.See(school.Lead, null).Rows.Count.ShouldBe(1);
@@ -44,7 +45,7 @@ public class YearBoardTests : SchoolTest
         school.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE folder SET binned_at = '2026-09-08T00:00:00Z' WHERE student_id = @id", new { id = school.Umi.Id.Value }));
 
         Row().Cells.Roster.Text.ShouldBe("2, 1 without folder");
-        Row().Cells.Folders.Text.ShouldBe("8 of 9");
+        Row().Cells.Folders.Text.ShouldBe("8 of 9, 1 blind spot");
     }
 
     [Fact]
@@ -55,7 +56,7 @@ public class YearBoardTests : SchoolTest
         school.Roster.Enroll(school.Lead, id, [school.Umi.Id, school.Rúna.Id], ClassRole.Student);
         school.Roster.Remove(school.Lead, id, school.Umi.Id);
 
-        var row = new YearBoard(school.Premises).See(school.Coordinator, null).Rows.First(r => r.Id == id);
+        var row = new YearBoard(school.Premises, new BlindCounts(school.Premises)).See(school.Coordinator, null).Rows.First(r => r.Id == id);
 
         var own = school.Workspace.See(school.Lead, id).Folders.Count;
         row.Cells.Folders.Text.ShouldBe($"{own - 3} of {own - 3}");

@@ -95,6 +95,8 @@ public class AccessTests
                 FolderRule.ClassAdds => Right.Add,
                 FolderRule.ClassEdits => Right.Edit,
                 FolderRule.OneEach => f.Student == v.Id ? Right.Edit : Right.None,
+                FolderRule.OnePerGroup => f.Group is not { } g || v.Groups?.Contains(g) != true ? Right.None
+                    : f.Members is not { } m ? Right.Edit : !m.Add ? Right.View : m.Rename && m.Remove ? Right.Edit : Right.Add,
                 _ => rule,
             };
             if (rule == Right.None) return Right.None;
@@ -105,13 +107,45 @@ public class AccessTests
     [Fact]
     public void Rights_equal_a_slow_reference_on_thousands_of_random_workspaces()
     {
-        var folders = Gen.Select(Gen.Enum<FolderRule>(), Gen.Int[-1, 11], Gen.Int[1, 2]).List[1, 12].Select(list =>
-            list.Select((x, i) => Folder(i + 1, x.Item1, x.Item2 >= 0 && x.Item2 < i ? x.Item2 + 1 : null, x.Item1 == FolderRule.OneEach ? new PersonId(x.Item3) : null)).ToList());
-        var viewer = Gen.Select(Gen.Enum<Standing>(), Gen.Bool, Gen.Enum<ClassState>(), Gen.Enum<AfterArchive>(), (s, post, state, after) => new Viewer(Student, s, post, state, after));
+        var folders = Gen.Select(Gen.Enum<FolderRule>(), Gen.Int[-1, 11], Gen.Int[1, 2], Gen.Int[0, 8]).List[1, 12].Select(list =>
+            list.Select((x, i) => Folder(i + 1, x.Item1, x.Item2 >= 0 && x.Item2 < i ? x.Item2 + 1 : null, x.Item1 == FolderRule.OneEach ? new PersonId(x.Item3) : null) with
+            {
+                Group = x.Item1 == FolderRule.OnePerGroup ? new GroupId(x.Item3) : null,
+                Members = x.Item4 == 8 ? null : GroupMay.Of(x.Item4),
+            }).ToList());
+        var viewer = Gen.Select(Gen.Enum<Standing>(), Gen.Bool, Gen.Enum<ClassState>(), Gen.Enum<AfterArchive>(), Gen.Bool,
+            (s, post, state, after, grouped) => new Viewer(Student, s, post, state, after, grouped ? new HashSet<GroupId> { new(1) } : null));
         Gen.Select(folders, viewer).Sample((all, v) =>
         {
             var access = new Access(v, all);
             foreach (var f in all) access.Of(f.Id).Right.ShouldBe(Slowly(v, f, all));
         }, iter: 5000);
+    }
+
+    private static Access Grouped(GroupMay may, bool member) => new(
+        As(Standing.Student) with { Groups = member ? new HashSet<GroupId> { new(7) } : null },
+        [Folder(1, FolderRule.OnePerGroup) with { Group = new(7), Members = may }, Folder(2, FolderRule.AsAbove, 1)]);
+
+    [Fact]
+    public void A_groups_folder_and_what_is_in_it_is_its_members_alone()
+    {
+        Grouped(GroupMay.Everything, member: true).Of(new(2)).Right.ShouldBe(Right.Edit);
+        Grouped(GroupMay.Everything, member: false).Of(new(2)).Right.ShouldBe(Right.None);
+        Grouped(GroupMay.Everything, member: false).Of(new(1)).Steps.ShouldBe(["“F1” is a group's folder, and they are not in that group"]);
+    }
+
+    [Theory]
+    [InlineData(true, false, false, Right.Add)]
+    [InlineData(true, true, false, Right.Add)]
+    [InlineData(false, true, true, Right.View)]
+    [InlineData(false, false, false, Right.View)]
+    public void Members_may_add_rename_and_remove_as_the_folder_says(bool add, bool rename, bool remove, Right right)
+    {
+        var access = Grouped(new(add, rename, remove), member: true);
+
+        access.Of(new(2)).Right.ShouldBe(right);
+        access.MayRename([new(2)], own: false).ShouldBe(rename);
+        access.MayRemove([new(2)], own: false).ShouldBe(remove);
+        access.MayRename([new(2)], own: true).ShouldBe(add || rename);
     }
 }

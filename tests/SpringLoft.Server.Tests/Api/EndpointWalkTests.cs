@@ -41,6 +41,25 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["previewClass"] = Staff,
         ["makeClass"] = Staff,
         ["searchDirectory"] = Staff,
+        ["readClassTable"] = Staff,
+        ["previewClassTable"] = Staff,
+        ["makeClassTable"] = Staff,
+        ["departments"] = Staff,
+        ["makeDepartment"] = Staff,
+        ["arrangements"] = Staff,
+        ["readOutlineOfZip"] = [Coordinator],
+        ["sharedThings"] = Staff,
+        ["addSharedThing"] = [Coordinator],
+        ["addSharedFile"] = [Coordinator],
+        ["changeSharedThing"] = [Coordinator],
+        ["binSharedThing"] = [Coordinator],
+        ["bringBackSharedThing"] = [Coordinator],
+        ["sharedThingContent"] = SignedIn,
+        ["readResources"] = [Coordinator],
+        ["exportResources"] = [Coordinator],
+        ["userNaming"] = Staff,
+        ["previewUserNaming"] = [Coordinator],
+        ["setUserNaming"] = [Coordinator],
         ["naming"] = Staff,
         ["setNaming"] = [Coordinator],
         ["previewNaming"] = [Coordinator],
@@ -73,7 +92,31 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["bringBackFolder"] = ClassStaff,
         ["whoSeesFolder"] = ClassStaff,
         ["dropTree"] = ClassStaff,
-        ["setTeacherShown"] = ClassStaff,
+        ["checkOpening"] = ClassStaff,
+        ["changeDetails"] = ClassStaff,
+        ["setMark"] = Leads,
+        ["setWelcome"] = ClassStaff,
+        ["previewGiving"] = ClassStaff,
+        ["give"] = ClassStaff,
+        ["previewBinFolder"] = ClassStaff,
+        ["takeZip"] = ClassStaff,
+        ["folderZip"] = InClass,
+        ["workspaceZip"] = InClass,
+        ["addPage"] = InClass,
+        ["readPage"] = InClass,
+        ["changePage"] = InClass,
+        ["renameItem"] = InClass,
+        ["groups"] = ClassStaff,
+        ["makeGroup"] = ClassStaff,
+        ["makeGroupsOfGrades"] = ClassStaff,
+        ["changeGroup"] = ClassStaff,
+        ["binGroup"] = ClassStaff,
+        ["offeredThings"] = ClassStaff,
+        ["useThings"] = ClassStaff,
+        ["bankCopies"] = ClassStaff,
+        ["bankOffers"] = ClassStaff,
+        ["takeFromBank"] = ClassStaff,
+        ["changeAssignment"] = ClassStaff,
         ["postNotice"] = ClassStaff,
         ["roster"] = ClassStaff,
         ["enroll"] = ClassStaff,
@@ -146,8 +189,11 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         if (path.Contains("unfolding", StringComparison.Ordinal)) address += "?plan=1&year=1";
         if (path.EndsWith("/preview", StringComparison.Ordinal)) address += "?unmarkedToo=false";
         if (path.EndsWith("/directory", StringComparison.Ordinal)) address += "?students=true";
+        if (path.EndsWith("/resources", StringComparison.Ordinal)) address += "?year=987654";
+        if (path.EndsWith("/resources/files", StringComparison.Ordinal)) address += "?apply=false";
+        if (method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) address += "?version=1";
         var request = new HttpRequestMessage(new HttpMethod(method), address);
-        if (method is "POST" or "PUT") request.Content = new StringContent("{}", Encoding.UTF8, path.EndsWith("/files", StringComparison.Ordinal) ? "application/octet-stream" : "application/json");
+        if (method is "POST" or "PUT") request.Content = new StringContent("{}", Encoding.UTF8, path.EndsWith("/files", StringComparison.Ordinal) || path.EndsWith("/zips", StringComparison.Ordinal) ? "application/octet-stream" : "application/json");
         return await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
     }
 

@@ -17,6 +17,7 @@ const placeholders: Record<Line["stands"], string[]> = {
   EachSchoolWeek: ["week", "letter"],
   EachSchoolDay: ["weekday", "day", "date"],
   EachEntry: ["number", "entry"],
+  EachGroup: ["group"],
   EachStudent: ["student"],
 };
 
@@ -161,9 +162,11 @@ function stood(l: Line, stands: Line["stands"]): Partial<Line> {
   return {
     stands,
     ...(first && !name.includes("{")
-      ? { namePattern: stands === "EachStudent" || name === "" ? `{${first}}` : `${name} {${first}}` }
+      ? { namePattern: stands === "EachStudent" || stands === "EachGroup" || name === "" ? `{${first}}` : `${name} {${first}}` }
       : {}),
+    ...(l.rule === "OneEach" || l.rule === "OnePerGroup" ? { rule: "ClassViews" as const } : {}),
     ...(stands === "EachStudent" ? { rule: "OneEach" as const } : {}),
+    ...(stands === "EachGroup" ? { rule: "OnePerGroup" as const } : {}),
     ...(stands === "EachEntry" && (l.entries ?? []).length === 0 ? { entries: ["First", "Second"] } : {}),
   };
 }

@@ -173,7 +173,7 @@ function FolderView({
             <TableCell sx={{ color: "text.secondary" }}>{i.kind === "Link" ? "link" : "file"}</TableCell>
             <TableCell sx={{ color: "text.secondary" }}>{i.addedBy}</TableCell>
             <TableCell align="right">
-              {i.mayChange && !shut && (
+              {i.mayRemove && !shut && (
                 <Button
                   onClick={() => bin.mutate(i)}
                   disabled={bin.isPending}

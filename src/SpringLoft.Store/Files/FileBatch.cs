@@ -1,0 +1,54 @@
+namespace SpringLoft.Store.Files;
+
+/// <summary>
+/// Many files taken in together: written aside one after another, put on the disk in one go, and only then renamed. What is
+/// not kept by the end is removed.
+/// </summary>
+public sealed class FileBatch : IDisposable
+{
+    private readonly FileStore store;
+    private readonly List<(string Path, StoredFile File)> aside = [];
+
+    internal FileBatch(FileStore store) => this.store = store;
+
+    /// <summary>Streams in one file. It is not kept yet.</summary>
+    /// <param name="limit">Most bytes allowed.</param>
+    /// <exception cref="FileTooLongException">More than <paramref name="limit"/> bytes came.</exception>
+    /// <exception cref="DiskFullException">No room.</exception>
+    public async Task<StoredFile> TakeIn(Stream source, long limit, CancellationToken stop)
+    {
+        var path = store.AsidePath();
+        try
+        {
+            var file = await FileStore.WriteAside(source, path, limit, flush: false, stop).ConfigureAwait(false);
+            aside.Add((path, file));
+            return file;
+        }
+        catch (IOException e) when (FileStore.IsDiskFull(e))
+        {
+            File.Delete(path);
+            throw new DiskFullException(e);
+        }
+        catch
+        {
+            File.Delete(path);
+            throw;
+        }
+    }
+
+    /// <summary>Keeps all that was taken in.</summary>
+    /// <exception cref="DiskFullException">No room; files that were kept already stay, and nothing refers to them.</exception>
+    public void Keep()
+    {
+        // First the bytes, then the names: a name never stands for bytes that a power cut could lose.
+        store.FlushAll();
+        foreach (var (path, file) in aside) store.Move(path, file);
+        store.FlushAll();
+    }
+
+    /// <summary>Removes what was not kept.</summary>
+    public void Dispose()
+    {
+        foreach (var (path, _) in aside) File.Delete(path);
+    }
+}
