@@ -9,13 +9,18 @@ import { Loft } from "./desks/Closing/Loft";
 import { ChangePassword } from "./desks/People/ChangePassword";
 import { SignIn } from "./desks/People/SignIn";
 import { NameDesk } from "./desks/Naming/NameDesk";
+import { UserNames } from "./desks/Naming/UserNames";
 import { PlanDesk } from "./desks/Plans/PlanDesk";
 import { PlanPut } from "./desks/Plans/PlanPut";
 import { RolloverDesk } from "./desks/Rollover/RolloverDesk";
+import { GroupDesk } from "./desks/Rosters/GroupDesk";
 import { RosterDesk } from "./desks/Rosters/RosterDesk";
+import { Departments } from "./desks/Workspaces/Departments";
 import { MakeClass } from "./desks/Workspaces/MakeClass";
+import { MakeMany } from "./desks/Workspaces/MakeMany";
 import { MyClasses } from "./desks/Workspaces/MyClasses";
 import { SeeAs } from "./desks/Workspaces/SeeAs";
+import { SharedThings } from "./desks/Workspaces/SharedThings";
 import { StudentClass } from "./desks/Workspaces/StudentClass";
 import { WorkspaceDesk } from "./desks/Workspaces/WorkspaceDesk";
 import { YearDesk } from "./desks/Years/YearDesk";
@@ -53,8 +58,12 @@ export function App() {
                 <>
                   <Route path="/plan/years" element={<YearDesk me={me.data} />} />
                   <Route path="/plan/names" element={<NameDesk me={me.data} />} />
+                  <Route path="/plan/user-names" element={<UserNames me={me.data} />} />
+                  <Route path="/plan/shared" element={<SharedThings me={me.data} />} />
                 </>
               )}
+              <Route path="/plan/departments" element={<Departments me={me.data} />} />
+              <Route path="/set-up/many" element={<MakeMany />} />
               <Route path="/set-up" element={<MakeClass me={me.data} />} />
               <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
               <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
@@ -64,6 +73,7 @@ export function App() {
               <Route path="/classes/:id/set-up" element={<WorkspaceDesk />} />
               <Route path="/classes/:id/see-as" element={<SeeAs />} />
               <Route path="/classes/:id/enroll" element={<RosterDesk />} />
+              <Route path="/classes/:id/groups" element={<GroupDesk />} />
               <Route path="/classes/:id/work" element={<AssignmentDesk />} />
               <Route path="/classes/:id/close" element={<ClosingDesk />} />
               <Route path="/classes/:id/roll-over" element={<RolloverDesk />} />

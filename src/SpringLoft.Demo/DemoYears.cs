@@ -19,6 +19,7 @@ namespace SpringLoft.Demo;
 /// <summary>Makes the classes of three years: one closed by a real run, one near its end, one begun by rolling over.</summary>
 internal sealed class DemoYears(Premises premises, ClosingRunner runner, DemoPeople people)
 {
+    private static readonly string[] Rooms = ["Slipway shed", "North room", "Kiln room", "Glasshouse", "Signal tower", "Reading room"];
     private readonly DemoWork work = new(premises);
 
     internal void Make(Action<string> say)
@@ -30,6 +31,8 @@ internal sealed class DemoYears(Premises premises, ClosingRunner runner, DemoPeo
         var current = Current(years[1]);
         say("  2027–28: being planned");
         Next(years[2], current);
+        say("  groups, a department with its bank, the school's list of sites");
+        new DemoArranging(premises, people).Make(current);
     }
 
     private void Past(YearRow year)
@@ -94,6 +97,7 @@ internal sealed class DemoYears(Premises premises, ClosingRunner runner, DemoPeo
                 CourseId = o.Id,
                 Section = label,
                 Period = period,
+                Room = Rooms[index % Rooms.Length],
                 Name = name,
                 TeacherShown = $"{lead.Name.Display}",
                 PlanId = plan.Id,

@@ -67,7 +67,7 @@ export function newKey(): string {
 export function sendFile<T>(path: string, file: File, onProgress: (part: number) => void): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open("POST", `${path}?name=${encodeURIComponent(file.name)}`);
+    request.open("POST", `${path}${path.includes("?") ? "&" : "?"}name=${encodeURIComponent(file.name)}`);
     request.setRequestHeader("Content-Type", "application/octet-stream");
     request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
     request.onerror = () =>

@@ -2178,8 +2178,7 @@ export interface components {
             place: null | number;
             /** Format: int32 */
             version: number;
-            /** Format: int64 */
-            group?: null | number;
+            group?: null | components["schemas"]["GroupId"];
             members?: null | components["schemas"]["GroupMay"];
         };
         FolderEffect: {
@@ -2264,7 +2263,7 @@ export interface components {
             folders: number;
         };
         /** Format: int64 */
-        GroupId: null | number;
+        GroupId: number;
         GroupMay: {
             add: boolean;
             rename: boolean;
@@ -2449,11 +2448,9 @@ export interface components {
             teacherShown: null | string;
             level?: null | string;
             room?: null | string;
-            /** Format: date */
-            endsOn?: null | string;
+            endsOn?: null | components["schemas"]["LocalDate"];
             mark?: null | string;
-            /** Format: int64 */
-            from?: null | number;
+            from?: null | components["schemas"]["ClassId"];
             groups?: null | string[];
         };
         NewClassPreview: {
@@ -2765,7 +2762,7 @@ export interface components {
             steps: components["schemas"]["RunStepView"][];
         };
         /** Format: int64 */
-        RunId: null | number;
+        RunId: number;
         RunStepView: {
             step: components["schemas"]["ClosingStep"];
             state: components["schemas"]["StepState"];

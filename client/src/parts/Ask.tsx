@@ -16,11 +16,18 @@ export function Ask(props: {
   error?: unknown;
   onAct: () => void;
   onClose: () => void;
+  wide?: boolean;
   children: ReactNode;
 }) {
   const title = useId();
   return (
-    <Dialog open={props.open} onClose={props.onClose} aria-labelledby={title} maxWidth="sm" fullWidth>
+    <Dialog
+      open={props.open}
+      onClose={props.onClose}
+      aria-labelledby={title}
+      maxWidth={props.wide ? "md" : "sm"}
+      fullWidth
+    >
       <form
         onSubmit={(e) => {
           e.preventDefault();

@@ -35,6 +35,9 @@ const drawn: Record<string, [string, ReactNode]> = {
   ],
 };
 
+/** The marks there are, as the server names them. */
+export const markNames = Object.keys(drawn);
+
 /** The mark that all classes of a course wear. */
 export function CourseMark({ mark }: { mark: string }) {
   const [colour, path] = drawn[mark] ?? drawn.sprig!;

@@ -4,10 +4,10 @@ import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent, type ReactNode } from "react";
-import { api, ProblemError, sendFile, take } from "../api/client";
+import { api, ProblemError, sendFile, take, type Schemas } from "../api/client";
 import { chosenTree, readEntries, type TreeFile } from "./droppedTree";
 import { StateMark } from "./StateMark";
-import { count, sayBytes } from "./words";
+import { count } from "./words";
 
 interface Sending {
   key: string;
@@ -34,7 +34,7 @@ export function DropFiles({
 }) {
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<Sending[]>([]);
-  const [told, setTold] = useState<{ wrong?: string; folders?: string[]; made?: number }>({});
+  const [told, setTold] = useState<{ wrong?: string; folders?: string[]; made?: number; files?: number }>({});
   const input = useRef<HTMLInputElement>(null);
   const queries = useQueryClient();
   const change = (key: string, to: Partial<Sending>) =>
@@ -68,6 +68,28 @@ export function DropFiles({
   const flat = (files: File[]) => {
     setTold({});
     void send(files.map((file) => ({ file, to })));
+  };
+  // A zip is unpacked where it is dropped by this button; dropped like a file it stays a file.
+  const unpack = async (file: File) => {
+    setTold({});
+    const key = `zip-${file.name}`;
+    setSending([{ key, name: file.name, part: 0 }]);
+    try {
+      const taken = await sendFile<Schemas["ZipTaken"]>(
+        `/api/classes/${tree!.classId}/folders/${tree!.folderId}/zips`,
+        file,
+        (part) => change(key, { part: part * 0.9 }),
+      );
+      setSending([]);
+      setTold({
+        made: taken.made,
+        files: taken.files,
+        folders: [...taken.changed, ...taken.leftOut.map((l) => `left out: ${l}`)],
+      });
+      await queries.invalidateQueries();
+    } catch (e) {
+      change(key, { wrong: e instanceof ProblemError ? `${e.what} ${e.mend}` : "It did not arrive." });
+    }
   };
   // First the folders, in one act; then each file into its own.
   const whole = async (dropped: { files: TreeFile[]; folders: string[] }) => {
@@ -120,7 +142,7 @@ export function DropFiles({
       }}
     >
       {children}
-      <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, mt: 1.25 }}>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, mt: 1.25, flexWrap: "wrap" }}>
         <Button variant="outlined" onClick={() => input.current?.click()} disabled={going}>
           {label}
         </Button>
@@ -135,6 +157,22 @@ export function DropFiles({
               onChange={(e) => {
                 const chosen = chosenTree([...(e.target.files ?? [])]);
                 if (chosen.files.length > 0) void whole(chosen);
+                e.target.value = "";
+              }}
+            />
+          </Button>
+        )}
+        {tree && (
+          <Button variant="outlined" component="label" disabled={going}>
+            Unpack a zip…
+            <input
+              type="file"
+              hidden
+              accept=".zip,application/zip"
+              aria-label="Unpack a zip here"
+              onChange={(e) => {
+                const file = e.target.files?.[0];
+                if (file) void unpack(file);
                 e.target.value = "";
               }}
             />
@@ -158,12 +196,14 @@ export function DropFiles({
       {told.wrong && <StateMark mark="blocked">{told.wrong}</StateMark>}
       {told.made !== undefined && (
         <Typography variant="body2" role="status" sx={{ mt: 1 }}>
-          {count(told.made, "folder", "folders")} made.{" "}
-          {told.folders?.map((f) => (
-            <StateMark key={f} mark="attention">
-              {f}
-            </StateMark>
+          {count(told.made, "folder", "folders")} made
+          {told.files !== undefined && `, ${count(told.files, "file", "files")} added`}.{" "}
+          {told.folders?.slice(0, 30).map((f) => (
+            <Box key={f}>
+              <StateMark mark="attention">{f}</StateMark>
+            </Box>
           ))}
+          {(told.folders?.length ?? 0) > 30 && `and ${told.folders!.length - 30} more`}
         </Typography>
       )}
       {sending.length > 0 && (
@@ -194,29 +234,5 @@ export function DropFiles({
         </Box>
       )}
     </Box>
-  );
-}
-
-/** One item in a list: its name as a link to its bytes or its site, and who added it. */
-export function ItemName({
-  item,
-  classId,
-}: {
-  item: { id: number; kind: string; name: string; size: number | null; url: string | null };
-  classId: number;
-}) {
-  return item.kind === "Link" ? (
-    <a href={item.url ?? "#"} target="_blank" rel="noreferrer noopener">
-      {item.name}
-    </a>
-  ) : (
-    <>
-      <a href={`/api/classes/${classId}/items/${item.id}/content`} download>
-        {item.name}
-      </a>{" "}
-      <Box component="span" sx={{ color: "text.secondary", fontSize: 12.5 }}>
-        {item.size != null && sayBytes(item.size)}
-      </Box>
-    </>
   );
 }

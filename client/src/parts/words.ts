@@ -24,6 +24,14 @@ export const rightWords: Record<Schemas["Right"], string> = {
   Manage: "you manage",
 };
 
+/** Whom a site or shared material is for. */
+export const forWhomWords: Record<Schemas["ForWhom"], string> = {
+  Everybody: "everybody",
+  StaffOnly: "staff only",
+  SomeGrades: "some grades",
+  SomeCourses: "some courses",
+};
+
 /** How often a line of a plan stands. */
 export const standsWords: Record<Schemas["Stands"], string> = {
   Once: "once",

@@ -10,9 +10,14 @@ namespace SpringLoft.App.Workspaces;
 /// <summary>A folder as it is to be.</summary>
 /// <param name="Parent">Null for the top.</param>
 /// <param name="Place">Among its siblings, 0 and up; null to stay, or to stand last.</param>
-/// <param name="Group">Whose folder it is, for one per group.</param>
-/// <param name="Members">What members of that group may do; null for everything.</param>
-public sealed record FolderDraft(string? Name, FolderId? Parent, FolderRule Rule, int? Place, int Version, GroupId? Group = null, GroupMay? Members = null);
+public sealed record FolderDraft(string? Name, FolderId? Parent, FolderRule Rule, int? Place, int Version)
+{
+    /// <summary>Whose folder it is, for one per group.</summary>
+    public GroupId? Group { get; init; }
+
+    /// <summary>What members of that group may do; null for everything.</summary>
+    public GroupMay? Members { get; init; }
+}
 
 /// <summary>A person's right in a folder, with each step that led to it.</summary>
 public sealed record SightOfFolder(PersonId Person, string Name, ClassRole Role, Right Right, IReadOnlyList<string> Steps);

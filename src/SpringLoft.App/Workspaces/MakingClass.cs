@@ -18,13 +18,26 @@ namespace SpringLoft.App.Workspaces;
 /// <param name="Course">Name of a course, known or new.</param>
 /// <param name="Plan">The folder plan; null for none.</param>
 /// <param name="TeacherShown">What students read as the teacher's name; the full name if blank.</param>
-/// <param name="EndsOn">The last day, where it is not that of the term or year.</param>
-/// <param name="Mark">Of a new course; a known course keeps its own.</param>
-/// <param name="Groups">Groups it begins with: the year groups or sections that share it.</param>
-/// <param name="From">A class whose set-up is copied: its folders as they stand, staff's things, assignments as drafts. Then the plan is that class's.</param>
-public sealed record NewClass(
-    YearId Year, string? Course, string? Section, string? Period, TermId? Term, PlanId? Plan, string? TeacherShown,
-    string? Level = null, string? Room = null, LocalDate? EndsOn = null, string? Mark = null, ClassId? From = null, IReadOnlyList<string>? Groups = null);
+public sealed record NewClass(YearId Year, string? Course, string? Section, string? Period, TermId? Term, PlanId? Plan, string? TeacherShown)
+{
+    /// <summary>As schools say it: beginners, honours, ability group.</summary>
+    public string? Level { get; init; }
+
+    /// <summary>Where it meets.</summary>
+    public string? Room { get; init; }
+
+    /// <summary>The last day, where it is not that of the term or year.</summary>
+    public LocalDate? EndsOn { get; init; }
+
+    /// <summary>Of a new course; a known course keeps its own.</summary>
+    public string? Mark { get; init; }
+
+    /// <summary>A class whose set-up is copied: its folders as they stand, staff's things, assignments as drafts. Then the plan is that class's.</summary>
+    public ClassId? From { get; init; }
+
+    /// <summary>Groups it begins with: the year groups or sections that share it.</summary>
+    public IReadOnlyList<string>? Groups { get; init; }
+}
 
 /// <summary>How the class will be: its name, what stands against it, and the folders.</summary>
 /// <param name="From">What comes from the class that is copied; null if none is.</param>

@@ -60,5 +60,5 @@ public static class ShippedPlans
         [StartHere, HandOuts, Shared, OwnFolders, StaffRoom]);
 
     /// <summary>All of them, in the order in which they are offered.</summary>
-    public static readonly IReadOnlyList<FolderPlan> All = [Small, BySubject, ByUnit, ByWeek, ByDay, Combined];
+    public static readonly IReadOnlyList<FolderPlan> All = [Small, ByUnit, ByWeek, ByDay, BySubject, Combined];
 }

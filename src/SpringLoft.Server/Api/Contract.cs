@@ -27,7 +27,8 @@ internal static class Contract
                 if (context.JsonTypeInfo.ElementType is { } element && IdJson.IsId(element))
                     schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64" };
                 var orNull = type == context.JsonTypeInfo.Type ? default : JsonSchemaType.Null;
-                if (IdJson.IsId(type)) (schema.Type, schema.Format) = (JsonSchemaType.Integer | orNull, "int64");
+                // Like an enum: where an id may be missing, the property says so, not the component that all share.
+                if (IdJson.IsId(type)) (schema.Type, schema.Format) = (JsonSchemaType.Integer, "int64");
                 else if (type == typeof(LocalDate)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, "date");
                 else if (type == typeof(Instant)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, "date-time");
                 else return Task.CompletedTask;

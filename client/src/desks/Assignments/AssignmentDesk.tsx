@@ -6,13 +6,15 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
-import { useHead } from "../../api/queries";
+import { useHead, useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { count, sayDate } from "../../parts/words";
+import { GiveOut } from "../Workspaces/GiveOut";
+import { giveWords } from "../Workspaces/ThingActs";
 import { MakeAssignment } from "./MakeAssignment";
 import { ReturnAll } from "./ReturnAll";
 import { ReturnsGrid } from "./ReturnsGrid";
@@ -144,6 +146,9 @@ function ColumnSlip({
     ),
   );
   const bin = useAct(() => take(api.DELETE("/api/classes/{classId}/assignments/{assignmentId}", path)));
+  const workspace = useWorkspace(classId);
+  const [asking, setAsking] = useState<"change" | "give" | null>(null);
+  const bank = workspace.data?.head.kind === "Department";
   return (
     <>
       <Typography variant="h2">{a.title}</Typography>
@@ -157,7 +162,23 @@ function ColumnSlip({
         </strong>{" "}
         handed in, {a.held} held by you.
       </Typography>
-      {!a.published && !shut && (
+      {workspace.data && !shut && (
+        <>
+          <Button variant={bank ? "contained" : "outlined"} onClick={() => setAsking("give")}>
+            {giveWords(workspace.data)}
+          </Button>
+          <Button variant="outlined" onClick={() => setAsking("change")}>
+            Change…
+          </Button>
+          {asking === "change" && (
+            <MakeAssignment classId={classId} assignmentId={a.id} onClose={() => setAsking(null)} />
+          )}
+          {asking === "give" && (
+            <GiveOut workspace={workspace.data} assignments={[a]} onClose={() => setAsking(null)} />
+          )}
+        </>
+      )}
+      {!a.published && !shut && !bank && (
         <Button variant="contained" disabled={publish.isPending} onClick={() => publish.mutate()}>
           Publish
         </Button>

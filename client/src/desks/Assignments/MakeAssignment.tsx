@@ -11,44 +11,78 @@ import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { StateMark } from "../../parts/StateMark";
 
-/** Makes an assignment: what, until when, and in which folders students find it. */
-export function MakeAssignment({ classId, onClose }: { classId: number; onClose: () => void }) {
-  const workspace = useWorkspace(classId);
-  const [title, setTitle] = useState("");
-  const [instructions, setInstructions] = useState("");
-  const [points, setPoints] = useState("20");
-  const [dueOn, setDueOn] = useState("");
-  const [folders, setFolders] = useState<Schemas["FolderView"][]>([]);
-  const [publish, setPublish] = useState(true);
+/** Makes an assignment, or changes one: what, until when, and in which folders students find it. */
+export function MakeAssignment(props: { classId: number; assignmentId?: number; onClose: () => void }) {
+  const workspace = useWorkspace(props.classId);
+  if (!workspace.data) return null;
+  return (
+    <AssignmentForm
+      w={workspace.data}
+      was={workspace.data.assignments.find((a) => a.id === props.assignmentId)}
+      onClose={props.onClose}
+    />
+  );
+}
+
+function AssignmentForm({
+  w,
+  was,
+  onClose,
+}: {
+  w: Schemas["WorkspaceView"];
+  was?: Schemas["AssignmentView"];
+  onClose: () => void;
+}) {
+  const classId = w.head.id;
+  const bank = w.head.kind === "Department";
+  const [title, setTitle] = useState(was?.title ?? "");
+  const [instructions, setInstructions] = useState(was?.instructions ?? "");
+  const [points, setPoints] = useState(was ? String(was.points ?? "") : "20");
+  const [dueOn, setDueOn] = useState(was?.dueOn ?? "");
+  const [folders, setFolders] = useState<Schemas["FolderView"][]>(
+    w.folders.filter((f) => was?.folders.includes(f.id) ?? (bank && f.name === "Bank")),
+  );
+  const [publish, setPublish] = useState(!bank);
   const [blind, setBlind] = useState<string[]>([]);
   const make = useAct(
-    (_: void, headers) =>
-      take(
-        api.POST("/api/classes/{classId}/assignments", {
-          params: { path: { classId } },
-          body: {
-            title,
-            instructions,
-            points: points.trim() === "" ? null : Number(points),
-            dueOn: dueOn || null,
-            folders: folders.map((f) => f.id),
-            students: null,
-            publish,
-          },
-          headers,
-        }),
-      ),
-    (made) => (made.blindSpots.length > 0 ? setBlind(made.blindSpots) : onClose()),
+    (_: void, headers) => {
+      const body = {
+        title,
+        instructions,
+        points: points.trim() === "" ? null : Number(points),
+        dueOn: dueOn || null,
+        folders: folders.map((f) => f.id),
+        students: null,
+        publish: publish && !was,
+      };
+      return was
+        ? take(
+            api.PUT("/api/classes/{classId}/assignments/{assignmentId}", {
+              params: { path: { classId, assignmentId: was.id }, query: { version: was.version } },
+              body,
+            }),
+          )
+        : take(
+            api.POST("/api/classes/{classId}/assignments", { params: { path: { classId } }, body, headers }),
+          );
+    },
+    (made) => (made.blindSpots.length > 0 && !bank ? setBlind(made.blindSpots) : onClose()),
   );
   const wrong = make.error instanceof ProblemError ? make.error.field : undefined;
-  const all = workspace.data?.folders ?? [];
+  const all = w.folders;
   const nameOf = (f: Schemas["FolderView"]): string => {
     const above = all.find((x) => x.id === f.parent);
     return above ? `${nameOf(above)} / ${f.name}` : f.name;
   };
   if (blind.length > 0)
     return (
-      <Ask open title="Made, with a blind spot" act="Understood" onAct={onClose} onClose={onClose}>
+      <Ask
+        open
+        title={was ? "Changed, with a blind spot" : "Made, with a blind spot"}
+        act="Understood"
+        onAct={onClose}
+        onClose={onClose}
+      >
         <Typography>
           <StateMark mark="attention">
             {blind.length} students can&rsquo;t see any folder it is filed in:
@@ -60,8 +94,8 @@ export function MakeAssignment({ classId, onClose }: { classId: number; onClose:
   return (
     <Ask
       open
-      title="Make an assignment"
-      act={publish ? "Make and publish" : "Keep as draft"}
+      title={was ? `Change “${was.title}”` : "Make an assignment"}
+      act={was ? "Change it" : publish ? "Make and publish" : bank ? "Put it in the bank" : "Keep as draft"}
       busy={make.isPending}
       error={make.error}
       onAct={() => make.mutate()}
@@ -111,10 +145,12 @@ export function MakeAssignment({ classId, onClose }: { classId: number; onClose:
             <TextField {...p} label="Filed in (one folder or several)" error={wrong === "folders"} />
           )}
         />
-        <FormControlLabel
-          control={<Checkbox checked={publish} onChange={(e) => setPublish(e.target.checked)} />}
-          label="Publish now: students see it as soon as the class is open"
-        />
+        {!was && !bank && (
+          <FormControlLabel
+            control={<Checkbox checked={publish} onChange={(e) => setPublish(e.target.checked)} />}
+            label="Publish now: students see it as soon as the class is open"
+          />
+        )}
       </Box>
     </Ask>
   );

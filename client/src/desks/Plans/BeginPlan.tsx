@@ -5,12 +5,12 @@ import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { api, take, type Schemas } from "../../api/client";
+import { api, sendFile, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { count } from "../../parts/words";
 
-type From = "list" | "class" | "tree";
+type From = "list" | "class" | "tree" | "zip";
 
 /** Begins a plan from a pasted list, from a class as it stands, or from a folder tree of one's own computer. */
 export function BeginPlan({
@@ -27,6 +27,7 @@ export function BeginPlan({
   const [text, setText] = useState("Start here\nPapers\nStaff room");
   const [classId, setClass] = useState<number | "">("");
   const [paths, setPaths] = useState<string[]>([]);
+  const [zip, setZip] = useState<File | null>(null);
   const make = useAct(
     async (_: void, headers) => {
       const body = {
@@ -34,13 +35,19 @@ export function BeginPlan({
         class: from === "class" ? Number(classId) : null,
         paths: from === "tree" ? paths : null,
       };
-      const lines = await take(api.POST("/api/plans/outline", { body }));
+      const lines =
+        from === "zip"
+          ? await sendFile<Schemas["OutlineLine"][]>("/api/plans/outline-of-zip/files", zip!, () => {})
+          : await take(api.POST("/api/plans/outline", { body }));
       return take(api.POST("/api/plans", { body: { name, about: "", lines, version: 0 }, headers }));
     },
     (made) => onMade(made.id),
   );
   const ready =
-    name.trim() !== "" && (from !== "class" || classId !== "") && (from !== "tree" || paths.length > 0);
+    name.trim() !== "" &&
+    (from !== "class" || classId !== "") &&
+    (from !== "tree" || paths.length > 0) &&
+    (from !== "zip" || zip !== null);
   return (
     <Ask
       open
@@ -71,6 +78,7 @@ export function BeginPlan({
         <ToggleButton value="list">an indented list</ToggleButton>
         <ToggleButton value="class">a class as it stands</ToggleButton>
         <ToggleButton value="tree">a folder of my computer</ToggleButton>
+        <ToggleButton value="zip">a zip</ToggleButton>
       </ToggleButtonGroup>
       {from === "list" && (
         <TextField
@@ -97,6 +105,23 @@ export function BeginPlan({
             </MenuItem>
           ))}
         </TextField>
+      )}
+      {from === "zip" && (
+        <>
+          <Button variant="outlined" component="label">
+            Choose the zip…
+            <input
+              type="file"
+              hidden
+              accept=".zip,application/zip"
+              aria-label="Choose the zip"
+              onChange={(e) => setZip(e.target.files?.[0] ?? null)}
+            />
+          </Button>
+          <Typography variant="body2" sx={{ mt: 1 }}>
+            {zip ? zip.name : "Only its folders count; no file is kept."}
+          </Typography>
+        </>
       )}
       {from === "tree" && (
         <>

@@ -162,7 +162,12 @@ function stood(l: Line, stands: Line["stands"]): Partial<Line> {
   return {
     stands,
     ...(first && !name.includes("{")
-      ? { namePattern: stands === "EachStudent" || stands === "EachGroup" || name === "" ? `{${first}}` : `${name} {${first}}` }
+      ? {
+          namePattern:
+            stands === "EachStudent" || stands === "EachGroup" || name === ""
+              ? `{${first}}`
+              : `${name} {${first}}`,
+        }
       : {}),
     ...(l.rule === "OneEach" || l.rule === "OnePerGroup" ? { rule: "ClassViews" as const } : {}),
     ...(stands === "EachStudent" ? { rule: "OneEach" as const } : {}),

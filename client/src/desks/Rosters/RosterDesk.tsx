@@ -38,7 +38,9 @@ export function RosterDesk() {
     queryKey: ["roster", id],
     queryFn: () => take(api.GET("/api/classes/{classId}/roster", { params: { path: { classId: id } } })),
   });
-  const [role, setRole] = useState<"Student" | "CoTeacher">("Student");
+  const department = head.data?.kind === "Department";
+  const [roleAsked, setRole] = useState<"Student" | "CoTeacher">("Student");
+  const role = department ? "CoTeacher" : roleAsked;
   const [picked, setPicked] = useState<Schemas["FoundPerson"][]>([]);
   const [report, setReport] = useState<Schemas["EnrollReport"] | null>(null);
   const [leaving, setLeaving] = useState<Schemas["RosterRow"] | null>(null);
@@ -69,7 +71,12 @@ export function RosterDesk() {
   const rows = roster.data ?? [];
   const students = rows.filter((r) => r.role === "Student" && !r.left);
   const shut = head.data?.state === "Archived";
-  const [one, many] = role === "Student" ? ["student", "students"] : ["co-teacher", "co-teachers"];
+  const [one, many] =
+    role === "Student"
+      ? ["student", "students"]
+      : department
+        ? ["member", "members"]
+        : ["co-teacher", "co-teachers"];
   return (
     <Desk
       title="Enroll"
@@ -99,22 +106,24 @@ export function RosterDesk() {
       <Problem error={head.error ?? roster.error} />
       {!shut && (
         <Box sx={{ borderBottom: 1, borderColor: "divider", pb: 2, mb: 2 }}>
-          <ToggleButtonGroup
-            exclusive
-            size="small"
-            value={role}
-            onChange={(_, v: typeof role | null) => {
-              if (v) {
-                setRole(v);
-                setPicked([]);
-              }
-            }}
-            aria-label="Enroll as"
-            sx={{ mb: 1.5 }}
-          >
-            <ToggleButton value="Student">Students</ToggleButton>
-            <ToggleButton value="CoTeacher">Co-teachers</ToggleButton>
-          </ToggleButtonGroup>
+          {!department && (
+            <ToggleButtonGroup
+              exclusive
+              size="small"
+              value={role}
+              onChange={(_, v: typeof role | null) => {
+                if (v) {
+                  setRole(v);
+                  setPicked([]);
+                }
+              }}
+              aria-label="Enroll as"
+              sx={{ mb: 1.5 }}
+            >
+              <ToggleButton value="Student">Students</ToggleButton>
+              <ToggleButton value="CoTeacher">Co-teachers</ToggleButton>
+            </ToggleButtonGroup>
+          )}
           <PersonPicker
             key={role}
             classId={id}
@@ -149,7 +158,7 @@ export function RosterDesk() {
           )}
         </Box>
       )}
-      {roster.data && students.length === 0 && (
+      {roster.data && students.length === 0 && !department && (
         <Empty title="Nobody is on the roster yet.">Type the first letters of a last name above.</Empty>
       )}
       {rows.length > 0 && (

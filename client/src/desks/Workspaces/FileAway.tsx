@@ -11,7 +11,7 @@ import { useState } from "react";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Empty } from "../../parts/Desk";
-import { ItemName } from "../../parts/DropFiles";
+import { ItemName } from "../../parts/ThingTable";
 import { Problem } from "../../parts/Problem";
 import { count } from "../../parts/words";
 

@@ -1,43 +1,60 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
 import { count, ruleWords } from "../../parts/words";
 import { FolderSight } from "./FolderSight";
+import { GiveOut } from "./GiveOut";
+import { giveWords } from "./ThingActs";
 
 type Folder = Schemas["FolderView"];
 const byHand: Schemas["FolderRule"][] = ["StaffOnly", "ClassViews", "ClassAdds", "ClassEdits", "AsAbove"];
+
+/** A folder as a draft, to change it or to put it back as it was. */
+const draftOf = (f: Folder, place: number | null = null) => ({
+  name: f.name,
+  parent: f.parent,
+  rule: f.rule,
+  place,
+  version: f.version,
+  group: f.group,
+  members: f.members,
+});
+
+/** What was just done to a folder, and how it is undone. */
+export interface Undoable {
+  said: string;
+  undo: (classId: number, folderId: number) => Promise<unknown>;
+  folder: Folder;
+}
 
 /** What staff do with a folder: change it, order it, see who sees it, bin it, make one in it. */
 export function FolderActs(props: {
   workspace: Schemas["WorkspaceView"];
   folder: Folder;
   onBinned: (f: Folder) => void;
+  onChanged: (u: Undoable) => void;
 }) {
   const { workspace: w, folder } = props;
-  const [asking, setAsking] = useState<"change" | "make" | "sight" | "bin" | null>(null);
+  const [asking, setAsking] = useState<"change" | "make" | "sight" | "bin" | "give" | null>(null);
   const path = { params: { path: { classId: w.head.id, folderId: folder.id } } };
   const siblings = w.folders.filter((f) => f.parent === folder.parent);
   const place = siblings.findIndex((f) => f.id === folder.id);
-  const order = useAct((to: number) =>
-    take(
-      api.PUT("/api/classes/{classId}/folders/{folderId}", {
-        ...path,
-        body: {
-          name: folder.name,
-          parent: folder.parent,
-          rule: folder.rule,
-          place: to,
-          version: folder.version,
-        },
-      }),
-    ),
+  const changed = (said: string) => props.onChanged(undoable(said, folder, place));
+  const order = useAct(
+    (to: number) =>
+      take(api.PUT("/api/classes/{classId}/folders/{folderId}", { ...path, body: draftOf(folder, to) })),
+    () => changed(`“${folder.name}” stands elsewhere.`),
   );
   const bin = useAct(
     () => take(api.DELETE("/api/classes/{classId}/folders/{folderId}", path)),
@@ -46,10 +63,6 @@ export function FolderActs(props: {
       props.onBinned(folder);
     },
   );
-  const inside = within(w.folders, folder.id);
-  const things = [...w.items, ...w.assignments].filter(
-    (t) => t.folders.length > 0 && t.folders.every((f) => inside.has(f)),
-  ).length;
   return (
     <>
       <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", ml: -1.75, mb: 1 }}>
@@ -65,13 +78,27 @@ export function FolderActs(props: {
         >
           Later
         </Button>
+        {folder.ownOf == null && folder.group == null && (
+          <Button onClick={() => setAsking("give")}>{giveWords(w)}</Button>
+        )}
+        <Button component="a" href={`/api/classes/${w.head.id}/folders/${folder.id}/zip`} download>
+          Fetch as zip
+        </Button>
         <Button color="inherit" onClick={() => setAsking("bin")}>
           Bin…
         </Button>
       </Box>
       <Problem error={order.error} />
-      {asking === "change" && <FolderForm w={w} folder={folder} onClose={() => setAsking(null)} />}
+      {asking === "change" && (
+        <FolderForm
+          w={w}
+          folder={folder}
+          onClose={() => setAsking(null)}
+          onChanged={() => changed(`“${folder.name}” is changed.`)}
+        />
+      )}
       {asking === "make" && <FolderForm w={w} inside={folder} onClose={() => setAsking(null)} />}
+      {asking === "give" && <GiveOut workspace={w} folders={[folder]} onClose={() => setAsking(null)} />}
       {asking === "sight" && (
         <FolderSight classId={w.head.id} folder={folder} onClose={() => setAsking(null)} />
       )}
@@ -84,15 +111,55 @@ export function FolderActs(props: {
         onAct={() => bin.mutate(undefined)}
         onClose={() => setAsking(null)}
       >
-        <Typography>
-          {inside.size > 1 && `${count(inside.size - 1, "folder", "folders")} in it go with it. `}
-          {things > 0
-            ? `${count(things, "thing stands", "things stand")} nowhere else: until you bring it back or file them, no student finds them.`
-            : "Nothing stands in it alone."}{" "}
-          It can be brought back.
-        </Typography>
+        {asking === "bin" && <Along classId={w.head.id} folderId={folder.id} />}
       </Ask>
     </>
+  );
+}
+
+// The folder as it was, at the version it has now: one higher than the one that was seen.
+function undoable(said: string, was: Folder, place: number): Undoable {
+  return {
+    said,
+    folder: was,
+    undo: (classId, folderId) =>
+      take(
+        api.PUT("/api/classes/{classId}/folders/{folderId}", {
+          params: { path: { classId, folderId } },
+          body: { ...draftOf(was, place), version: was.version + 1 },
+        }),
+      ),
+  };
+}
+
+/** What goes to the bin with a folder, as the server counts it. */
+function Along({ classId, folderId }: { classId: number; folderId: number }) {
+  const along = useQuery({
+    queryKey: ["binning", classId, folderId],
+    queryFn: () =>
+      take(
+        api.GET("/api/classes/{classId}/folders/{folderId}/binning", {
+          params: { path: { classId, folderId } },
+        }),
+      ),
+  });
+  const a = along.data;
+  if (!a) return <Problem error={along.error} />;
+  return (
+    <Typography component="div">
+      {a.folders > 0 && `${count(a.folders, "folder", "folders")} in it go with it. `}
+      {a.unfiled > 0
+        ? `${count(a.unfiled, "thing stands", "things stand")} nowhere else: until you bring it back or file them, no student finds them.`
+        : a.things > 0
+          ? "What stands in it stands elsewhere too."
+          : "Nothing stands in it."}{" "}
+      It can be brought back.
+      {a.assignments.map((t) => (
+        <Box key={t}>
+          <StateMark mark="attention">“{t}” is published and stands nowhere else</StateMark>
+        </Box>
+      ))}
+    </Typography>
   );
 }
 
@@ -112,40 +179,59 @@ export function FolderForm({
   folder,
   inside,
   onClose,
+  onChanged,
 }: {
   w: Schemas["WorkspaceView"];
   folder?: Folder;
   inside?: Folder;
   onClose: () => void;
+  onChanged?: () => void;
 }) {
   const [name, setName] = useState(folder?.name ?? "");
   const [parent, setParent] = useState<number | "">(folder ? (folder.parent ?? "") : (inside?.id ?? ""));
   const [rule, setRule] = useState<Schemas["FolderRule"]>(
-    folder?.rule ?? (inside ? "AsAbove" : "ClassViews"),
+    folder?.rule ?? (inside ? "AsAbove" : w.head.kind === "Department" ? "StaffOnly" : "ClassViews"),
   );
+  const [group, setGroup] = useState<number | "">(folder?.group ?? w.groups[0]?.id ?? "");
+  const [may, setMay] = useState(folder?.members ?? { add: true, rename: true, remove: true });
   const classId = w.head.id;
-  const save = useAct(async (_: void, headers) => {
-    const body = {
-      name,
-      parent: parent === "" ? null : parent,
-      rule,
-      place: null,
-      version: folder?.version ?? 0,
-    };
-    if (folder)
-      await take(
-        api.PUT("/api/classes/{classId}/folders/{folderId}", {
-          params: { path: { classId, folderId: folder.id } },
-          body,
-        }),
-      );
-    else
-      await take(
-        api.POST("/api/classes/{classId}/folders", { params: { path: { classId } }, body, headers }),
-      );
-  }, onClose);
+  const grouped = rule === "OnePerGroup";
+  const save = useAct(
+    async (_: void, headers) => {
+      const body = {
+        name,
+        parent: parent === "" ? null : parent,
+        rule,
+        place: null,
+        version: folder?.version ?? 0,
+        group: grouped && group !== "" ? group : null,
+        members: grouped ? may : null,
+      };
+      if (folder)
+        await take(
+          api.PUT("/api/classes/{classId}/folders/{folderId}", {
+            params: { path: { classId, folderId: folder.id } },
+            body,
+          }),
+        );
+      else
+        await take(
+          api.POST("/api/classes/{classId}/folders", { params: { path: { classId } }, body, headers }),
+        );
+    },
+    () => {
+      onChanged?.();
+      onClose();
+    },
+  );
   const wrong = save.error instanceof ProblemError ? save.error.field : undefined;
   const own = folder?.ownOf != null;
+  const rules =
+    w.head.kind === "Department"
+      ? (["StaffOnly", "AsAbove"] as const)
+      : w.groups.length > 0
+        ? [...byHand, "OnePerGroup" as const]
+        : byHand;
   const barred = folder ? within(w.folders, folder.id) : new Set<number>();
   return (
     <Ask
@@ -190,18 +276,57 @@ export function FolderForm({
           error={wrong === "rule"}
           onChange={(e) => setRule(e.target.value as Schemas["FolderRule"])}
         >
-          {(own ? (["OneEach"] as const) : byHand).map((r) => (
+          {(own ? (["OneEach"] as const) : rules).map((r) => (
             <MenuItem key={r} value={r}>
               {ruleWords[r]}
             </MenuItem>
           ))}
         </TextField>
+        {grouped && (
+          <>
+            <TextField
+              select
+              label="Group"
+              value={group}
+              error={wrong === "group"}
+              onChange={(e) => setGroup(Number(e.target.value))}
+            >
+              {w.groups.map((g) => (
+                <MenuItem key={g.id} value={g.id}>
+                  {g.name}
+                </MenuItem>
+              ))}
+            </TextField>
+            <Box role="group" aria-label="Its members may">
+              <Typography variant="body2">Its members see it. They may</Typography>
+              {(
+                [
+                  ["add", "put things in"],
+                  ["rename", "rename what others put in"],
+                  ["remove", "bin what others put in"],
+                ] as const
+              ).map(([key, words]) => (
+                <FormControlLabel
+                  key={key}
+                  control={
+                    <Checkbox
+                      checked={may[key]}
+                      onChange={(e) => setMay({ ...may, [key]: e.target.checked })}
+                    />
+                  }
+                  label={words}
+                />
+              ))}
+            </Box>
+          </>
+        )}
       </Box>
     </Ask>
   );
 }
 
-function pathOf(all: Folder[], f: Folder): string {
+/** Where a folder stands, from the top. */
+export function pathOf(all: Folder[], f: Folder): string {
   const above = all.find((x) => x.id === f.parent);
   return above ? `${pathOf(all, above)} / ${f.name}` : f.name;
 }

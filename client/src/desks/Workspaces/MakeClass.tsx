@@ -2,18 +2,27 @@ import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
-import { usePlans, useSchool } from "../../api/queries";
+import { useBoard, usePlans, useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
+import { CourseMark, markNames } from "../../parts/CourseMark";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { UnfoldingCounts, UnfoldingTree } from "../../parts/UnfoldingTree";
+import { count } from "../../parts/words";
+import { SetUpPlaces } from "./SetUpPlaces";
 
 /** Makes a class: its name as it will read and its folders as they will stand, before anything is written. */
 export function MakeClass({ me }: { me: Schemas["Me"] }) {
@@ -27,6 +36,10 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
   const [term, setTerm] = useState<number | "">("");
   const [planAsked, setPlan] = useState<number | "">();
   const [teacherShown, setTeacherShown] = useState(me.name);
+  const [more, setMore] = useState({ level: "", room: "", endsOn: "", groups: "" });
+  const [mark, setMark] = useState("sprig");
+  const [from, setFrom] = useState<number | "">("");
+  const board = useBoard();
   const go = useNavigate();
   const year = yearAsked ?? school.data?.current;
   const plan = planAsked ?? plans.data?.[0]?.id ?? "";
@@ -38,7 +51,14 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
     term: term || null,
     plan: plan || null,
     teacherShown,
+    level: more.level,
+    room: more.room,
+    endsOn: more.endsOn || null,
+    groups: more.groups.split("\n").filter((g) => g.trim()),
+    mark,
+    from: from || null,
   };
+  const known = courses.data?.find((c) => c.name.toLowerCase() === course.trim().toLowerCase());
   const preview = useQuery({
     queryKey: ["class-preview", body],
     enabled: year !== undefined && plans.data !== undefined,
@@ -59,6 +79,7 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
       lead="It is in preparation until you open it: you arrange it in peace and students see nothing."
       wide
     >
+      <SetUpPlaces />
       <Box
         sx={{
           display: "grid",
@@ -104,6 +125,33 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
               placeholder="3"
             />
           </Box>
+          {course.trim() !== "" && !known && (
+            <ToggleButtonGroup
+              exclusive
+              size="small"
+              value={mark}
+              onChange={(_, v: string | null) => v && setMark(v)}
+              aria-label="Mark of the new course"
+            >
+              {markNames.map((m) => (
+                <ToggleButton key={m} value={m} aria-label={m}>
+                  <CourseMark mark={m} />
+                </ToggleButton>
+              ))}
+            </ToggleButtonGroup>
+          )}
+          <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
+            <TextField
+              label="Level"
+              value={more.level}
+              onChange={(e) => setMore({ ...more, level: e.target.value })}
+            />
+            <TextField
+              label="Room"
+              value={more.room}
+              onChange={(e) => setMore({ ...more, room: e.target.value })}
+            />
+          </Box>
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
             <TextField
               select
@@ -136,13 +184,36 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
             </TextField>
           </Box>
           <TextField
+            type="date"
+            label="Last day, if earlier than the term's"
+            value={more.endsOn}
+            error={wrong === "endsOn"}
+            onChange={(e) => setMore({ ...more, endsOn: e.target.value })}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
+          <TextField
             label="Students read the teacher's name as"
             value={teacherShown}
             onChange={(e) => setTeacherShown(e.target.value)}
           />
           <TextField
             select
+            label="Set up like"
+            value={from}
+            onChange={(e) => setFrom(Number(e.target.value) || "")}
+            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+          >
+            <MenuItem value="">a folder plan</MenuItem>
+            {(board.data?.rows ?? []).map((r) => (
+              <MenuItem key={r.id} value={r.id}>
+                {r.name}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            select
             label="Folder plan"
+            disabled={from !== ""}
             value={plan}
             onChange={(e) => setPlan(Number(e.target.value) || "")}
             slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
@@ -154,6 +225,13 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
             ))}
             <MenuItem value="">no plan, no folders</MenuItem>
           </TextField>
+          <TextField
+            multiline
+            label="Groups it begins with, one a line"
+            helperText="For one workspace that several sections or year groups share."
+            value={more.groups}
+            onChange={(e) => setMore({ ...more, groups: e.target.value })}
+          />
           <Problem error={make.error} />
           <Button
             type="submit"
@@ -196,6 +274,30 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
             </Typography>
           )}
           <Problem error={preview.error} />
+          {preview.data?.from && (
+            <Box sx={{ mt: 2 }}>
+              <Typography variant="h2">From “{preview.data.from.name}” come</Typography>
+              <Typography>
+                {count(preview.data.from.folders, "folder", "folders")},{" "}
+                {count(preview.data.from.things, "file, link or page", "files, links and pages")},{" "}
+                {count(preview.data.from.assignments, "assignment", "assignments")} as drafts without a date,
+                and the welcome note.
+              </Typography>
+              <Table aria-label="What comes along" sx={{ mt: 1, maxWidth: 620 }}>
+                <TableBody>
+                  {preview.data.from.lines
+                    .filter((l) => l.stays > 0)
+                    .map((l) => (
+                      <TableRow key={l.what}>
+                        <TableCell>{l.what}</TableCell>
+                        <TableCell align="right">{l.stays} stay</TableCell>
+                        <TableCell sx={{ color: "text.secondary" }}>{l.why}</TableCell>
+                      </TableRow>
+                    ))}
+                </TableBody>
+              </Table>
+            </Box>
+          )}
           {preview.data?.folders ? (
             <Box sx={{ mt: 2 }}>
               <Typography variant="h2" sx={{ mb: 1 }}>
@@ -205,7 +307,8 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
               <UnfoldingTree key={`${plan}-${year}-${term}`} tree={preview.data.folders.tree} />
             </Box>
           ) : (
-            plan === "" && (
+            plan === "" &&
+            from === "" && (
               <Typography sx={{ mt: 2, color: "text.secondary" }}>
                 Without a plan the class begins with no folder.
               </Typography>

@@ -1,22 +1,24 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
-import { useMemo, type ReactNode } from "react";
+import { useMemo, useState, type ReactNode } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useSchool, useWorkspace } from "../../api/queries";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
-import { DropFiles, ItemName } from "../../parts/DropFiles";
+import { DropFiles } from "../../parts/DropFiles";
 import { FolderTree } from "../../parts/FolderTree";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { ThingTable } from "../../parts/ThingTable";
+import { Written } from "../../parts/Written";
 import { count, rightWords, sayDay, sayMoment } from "../../parts/words";
 import { OwnAssignment } from "../Assignments/OwnAssignment";
+import { PageDesk, PageForm } from "./PageDesk";
+import { ThingActs } from "./ThingActs";
+import { UsedThings } from "./ThingsUsed";
 
 /** A class as its student sees it: folders at the left, what stands in them, and one's own work. */
 export function StudentClass() {
@@ -38,6 +40,7 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
   const choose = (folder: number) =>
     setAddress((a) => {
       a.set("folder", String(folder));
+      a.delete("page");
       return a;
     });
   const counts = useMemo(() => {
@@ -65,6 +68,15 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
         </>
       }
     >
+      {w.welcome !== "" && (
+        <Box
+          component="section"
+          aria-label="Welcome note"
+          sx={{ borderTop: 1, borderBottom: 1, borderColor: "divider", py: 1.5, mb: 2 }}
+        >
+          <Written text={w.welcome} />
+        </Box>
+      )}
       {w.folders.length === 0 && <Empty title="Nothing to see here.">This class shows you no folder.</Empty>}
       {chosen && (
         <Box
@@ -85,6 +97,14 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
             key={chosen.id}
             w={w}
             folder={chosen}
+            page={Number(address.get("page")) || undefined}
+            onPage={(page) =>
+              setAddress((a) => {
+                if (page === null) a.delete("page");
+                else a.set("page", String(page));
+                return a;
+              })
+            }
             shut={seenAs !== undefined || w.head.state !== "Open"}
           />
         </Box>
@@ -129,6 +149,12 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
           </a>
         </Typography>
       )}
+      {w.uses.length > 0 && (
+        <>
+          <Typography variant="h2">This class uses</Typography>
+          <UsedThings things={w.uses} />
+        </>
+      )}
       <Typography variant="h2">Notices</Typography>
       {w.notices.length === 0 && <Typography sx={{ color: "text.secondary" }}>None yet.</Typography>}
       {w.notices.map((n) => (
@@ -147,12 +173,18 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
 function FolderContent({
   w,
   folder,
+  page,
+  onPage,
   shut,
 }: {
   w: Schemas["WorkspaceView"];
   folder: Schemas["FolderView"];
+  page?: number;
+  onPage: (id: number | null) => void;
   shut: boolean;
 }) {
+  const [binned, setBinned] = useState<{ name: string } | null>(null);
+  const [writing, setWriting] = useState(false);
   const items = w.items.filter((i) => i.folders.includes(folder.id));
   // What is still to be done stands first, what came back last.
   const order = { Working: 0, HandedIn: 1, Returned: 2 };
@@ -160,34 +192,65 @@ function FolderContent({
     .filter((a) => a.folders.includes(folder.id))
     .sort((a, b) => order[a.own?.state ?? "Working"] - order[b.own?.state ?? "Working"]);
   const mayAdd = !shut && (folder.right === "Add" || folder.right === "Edit");
+  const opened = w.items.find((i) => i.id === page);
+  if (opened)
+    return (
+      <PageDesk
+        classId={w.head.id}
+        itemId={opened.id}
+        mayChange={opened.mayRename && !shut}
+        onBack={() => onPage(null)}
+      />
+    );
   const list = items.length > 0 && (
-    <Table aria-label={`In ${folder.name}`}>
-      <TableBody>
-        {items.map((i) => (
-          <TableRow key={i.id}>
-            <TableCell>
-              <ItemName item={i} classId={w.head.id} />
-            </TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>{i.addedBy}</TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <ThingTable
+      classId={w.head.id}
+      folder={folder.name}
+      items={items}
+      onPage={onPage}
+      acts={shut ? undefined : (i) => <ThingActs workspace={w} item={i} onBinned={setBinned} staff={false} />}
+    />
   );
   return (
     <Box sx={{ minWidth: 0 }}>
       <Typography variant="h2">{folder.name}</Typography>
       <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
-        {folder.mine ? "Your own folder: you and staff see it." : rightWords[folder.right]}
+        {folder.mine
+          ? "Your own folder: you and staff see it."
+          : folder.rule === "OnePerGroup"
+            ? `Your group's folder: ${rightWords[folder.right]}.`
+            : rightWords[folder.right]}
+        {items.length > 0 && (
+          <>
+            {" "}
+            <a href={`/api/classes/${w.head.id}/folders/${folder.id}/zip`} download>
+              Fetch it as zip
+            </a>
+          </>
+        )}
       </Typography>
+      {binned && (
+        <Typography role="status" variant="body2">
+          “{binned.name}” is in the bin. Your teacher can bring it back.
+        </Typography>
+      )}
       {assignments.map((a) => (
         <OwnAssignment key={a.id} classId={w.head.id} assignment={a} shut={shut} />
       ))}
-      {mayAdd ? (
-        <DropFiles to={`/api/classes/${w.head.id}/folders/${folder.id}/files`} label="Add files…">
-          {list ||
-            (assignments.length === 0 && <Empty title="Nothing in here yet.">You may add files here.</Empty>)}
-        </DropFiles>
+      {mayAdd && writing ? (
+        <PageForm classId={w.head.id} folderId={folder.id} onDone={() => setWriting(false)} />
+      ) : mayAdd ? (
+        <>
+          <DropFiles to={`/api/classes/${w.head.id}/folders/${folder.id}/files`} label="Add files…">
+            {list ||
+              (assignments.length === 0 && (
+                <Empty title="Nothing in here yet.">You may add files here.</Empty>
+              ))}
+          </DropFiles>
+          <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setWriting(true)}>
+            Write a page…
+          </Button>
+        </>
       ) : (
         list ||
         (assignments.length === 0 && (

@@ -1,27 +1,28 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useMemo, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
-import { DropFiles, ItemName } from "../../parts/DropFiles";
+import { DropFiles } from "../../parts/DropFiles";
 import { FolderTree } from "../../parts/FolderTree";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { ThingTable } from "../../parts/ThingTable";
 import { ruleWords, sayDate } from "../../parts/words";
 import { AddLink } from "./AddLink";
 import { FileAway } from "./FileAway";
-import { FolderActs, FolderForm } from "./FolderActs";
+import { FolderActs, FolderForm, type Undoable } from "./FolderActs";
+import { PageDesk, PageForm } from "./PageDesk";
+import { ThingActs } from "./ThingActs";
 import { WorkspaceSlip } from "./WorkspaceSlip";
 
 const keyList: [string, string][] = [
@@ -55,9 +56,14 @@ export function WorkspaceDesk() {
       ),
     () => setBinned(null),
   );
+  const [undo, setUndo] = useState<Undoable | null>(null);
+  const putBack = useAct(
+    (u: Undoable) => u.undo(id, u.folder.id),
+    () => setUndo(null),
+  );
   return (
     <Desk
-      title="Set up"
+      title={w?.head.kind === "Department" ? "Department" : "Set up"}
       wide
       lead={w && <ClassBar head={w.head} />}
       slip={w && <WorkspaceSlip workspace={w} />}
@@ -84,11 +90,22 @@ export function WorkspaceDesk() {
               />
             )}
             {w.head.state !== "Archived" && (
-              <Button onClick={() => setMaking(true)} sx={{ mt: 1 }}>
-                Make a folder…
-              </Button>
+              <Box sx={{ mt: 1 }}>
+                <Button onClick={() => setMaking(true)}>Make a folder…</Button>
+                <Button component="a" href={`/api/classes/${id}/zip`} download>
+                  Fetch all as zip
+                </Button>
+              </Box>
             )}
             {making && <FolderForm w={w} onClose={() => setMaking(false)} />}
+            {undo && (
+              <Typography variant="body2" role="status" sx={{ mt: 1 }}>
+                {undo.said}{" "}
+                <Link component="button" onClick={() => putBack.mutate(undo)}>
+                  Undo
+                </Link>
+              </Typography>
+            )}
             {binned && (
               <Typography variant="body2" role="status">
                 “{binned.name}” is in the bin.{" "}
@@ -97,7 +114,7 @@ export function WorkspaceDesk() {
                 </Link>
               </Typography>
             )}
-            <Problem error={back.error} />
+            <Problem error={back.error ?? putBack.error} />
             {unfiled.length > 0 && (
               <Button onClick={() => choose("unfiled")} sx={{ mt: 1 }}>
                 <StateMark mark="attention">{unfiled.length} unfiled</StateMark>
@@ -107,7 +124,29 @@ export function WorkspaceDesk() {
           {showsUnfiled ? (
             <FileAway classId={id} items={unfiled} folders={w.folders} />
           ) : (
-            chosen && <FolderView key={chosen.id} workspace={w} folder={chosen} onBinned={setBinned} />
+            chosen && (
+              <FolderView
+                key={chosen.id}
+                workspace={w}
+                folder={chosen}
+                page={Number(address.get("page")) || undefined}
+                onPage={(page) =>
+                  setAddress(
+                    page === null
+                      ? { folder: String(chosen.id) }
+                      : { folder: String(chosen.id), page: String(page) },
+                  )
+                }
+                onBinned={(f) => {
+                  setUndo(null);
+                  setBinned(f);
+                }}
+                onChanged={(u) => {
+                  setBinned(null);
+                  setUndo(u);
+                }}
+              />
+            )
           )}
         </Box>
       )}
@@ -118,24 +157,21 @@ export function WorkspaceDesk() {
 function FolderView({
   workspace,
   folder,
+  page,
+  onPage,
   onBinned,
+  onChanged,
 }: {
   workspace: Schemas["WorkspaceView"];
   folder: Schemas["FolderView"];
+  page?: number;
+  onPage: (id: number | null) => void;
   onBinned: (f: Schemas["FolderView"]) => void;
+  onChanged: (u: Undoable) => void;
 }) {
   const id = workspace.head.id;
-  const [linking, setLinking] = useState(false);
+  const [adding, setAdding] = useState<"link" | "page" | null>(null);
   const [binned, setBinned] = useState<{ id: number; name: string } | null>(null);
-  const bin = useAct(
-    (item: { id: number; name: string }) =>
-      take(
-        api.DELETE("/api/classes/{classId}/items/{itemId}", {
-          params: { path: { classId: id, itemId: item.id } },
-        }),
-      ),
-    (_, item) => setBinned(item),
-  );
   const back = useAct(
     (item: { id: number }) =>
       take(
@@ -148,46 +184,46 @@ function FolderView({
   const items = workspace.items.filter((i) => i.folders.includes(folder.id));
   const assignments = workspace.assignments.filter((a) => a.folders.includes(folder.id));
   const shut = workspace.head.state === "Archived";
+  const opened = workspace.items.find((i) => i.id === page);
+  if (opened)
+    return (
+      <PageDesk
+        classId={id}
+        itemId={opened.id}
+        mayChange={opened.mayRename && !shut}
+        onBack={() => onPage(null)}
+      />
+    );
   const list = items.length + assignments.length > 0 && (
-    <Table aria-label={`In ${folder.name}`}>
-      <TableBody>
-        {assignments.map((a) => (
-          <TableRow key={`a${a.id}`}>
-            <TableCell>
-              <strong>{a.title}</strong> <span>{a.published ? "" : "(draft)"}</span>
-            </TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>
-              assignment{a.folders.length > 1 ? `, in ${a.folders.length} folders` : ""}
-            </TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>
-              {a.dueOn ? `due ${sayDate(a.dueOn)}` : "no date"}
-            </TableCell>
-            <TableCell />
-          </TableRow>
-        ))}
-        {items.map((i) => (
-          <TableRow key={i.id}>
-            <TableCell>
-              <ItemName item={i} classId={id} />
-            </TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>{i.kind === "Link" ? "link" : "file"}</TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>{i.addedBy}</TableCell>
-            <TableCell align="right">
-              {i.mayRemove && !shut && (
-                <Button
-                  onClick={() => bin.mutate(i)}
-                  disabled={bin.isPending}
-                  aria-label={`Bin ${i.name}`}
-                  color="inherit"
-                >
-                  Bin
-                </Button>
-              )}
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <ThingTable
+      classId={id}
+      folder={folder.name}
+      items={items}
+      onPage={onPage}
+      acts={shut ? undefined : (i) => <ThingActs workspace={workspace} item={i} onBinned={setBinned} staff />}
+      before={assignments.map((a) => (
+        <TableRow key={`a${a.id}`}>
+          <TableCell>
+            <Link
+              component={RouterLink}
+              to={`/classes/${id}/work?assignment=${a.id}`}
+              underline="hover"
+              color="text.primary"
+            >
+              <strong>{a.title}</strong>
+            </Link>{" "}
+            <span>{a.published ? "" : "(draft)"}</span>
+          </TableCell>
+          <TableCell sx={{ color: "text.secondary" }}>
+            assignment{a.folders.length > 1 ? `, in ${a.folders.length} folders` : ""}
+          </TableCell>
+          <TableCell sx={{ color: "text.secondary" }}>
+            {a.dueOn ? `due ${sayDate(a.dueOn)}` : "no date"}
+          </TableCell>
+          <TableCell />
+        </TableRow>
+      ))}
+    />
   );
   return (
     <Box sx={{ minWidth: 0 }}>
@@ -195,10 +231,14 @@ function FolderView({
       <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
         {ruleWords[folder.rule]}
         {folder.ownOf && `, ${folder.ownOf} and staff`}
+        {folder.group &&
+          `, ${workspace.groups.find((g) => g.id === folder.group)?.name ?? "a group"} and staff`}
         {folder.bent && ", changed since its plan made it"}
       </Typography>
-      {!shut && <FolderActs workspace={workspace} folder={folder} onBinned={onBinned} />}
-      <Problem error={bin.error ?? back.error} />
+      {!shut && (
+        <FolderActs workspace={workspace} folder={folder} onBinned={onBinned} onChanged={onChanged} />
+      )}
+      <Problem error={back.error} />
       {binned && (
         <Typography role="status" variant="body2" sx={{ mb: 1 }}>
           “{binned.name}” is in the bin. <Button onClick={() => back.mutate(binned)}>Bring it back</Button>
@@ -206,6 +246,8 @@ function FolderView({
       )}
       {shut ? (
         list || <Empty title="Nothing was put in here." />
+      ) : adding === "page" ? (
+        <PageForm classId={id} folderId={folder.id} onDone={() => setAdding(null)} />
       ) : (
         <>
           <DropFiles
@@ -217,12 +259,17 @@ function FolderView({
               <Empty title="Nothing in here yet.">Drop the papers that belong here, several at once.</Empty>
             )}
           </DropFiles>
-          <Button variant="outlined" onClick={() => setLinking(true)} sx={{ mt: 1 }}>
-            Add a link…
-          </Button>
+          <Box sx={{ display: "flex", gap: 1.5, mt: 1 }}>
+            <Button variant="outlined" onClick={() => setAdding("link")}>
+              Add a link…
+            </Button>
+            <Button variant="outlined" onClick={() => setAdding("page")}>
+              Write a page…
+            </Button>
+          </Box>
         </>
       )}
-      {linking && <AddLink classId={id} folderId={folder.id} onClose={() => setLinking(false)} />}
+      {adding === "link" && <AddLink classId={id} folderId={folder.id} onClose={() => setAdding(null)} />}
     </Box>
   );
 }

@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
@@ -5,28 +6,24 @@ import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
-import { Ask } from "../../parts/Ask";
-import { BlindSpots } from "./BlindSpots";
 import { Problem } from "../../parts/Problem";
-import { count, sayMoment } from "../../parts/words";
+import { count, sayDate, sayMoment } from "../../parts/words";
+import { BankOffers } from "./BankOffers";
+import { BlindSpots } from "./BlindSpots";
+import { DetailsForm } from "./DetailsForm";
+import { GiveOut } from "./GiveOut";
+import { OpenClass } from "./OpenClass";
+import { ChooseThings, UsedThings } from "./ThingsUsed";
+import { WelcomeNote } from "./WelcomeNote";
 
 /** The slip of the set-up desk: where the class stands, the step of opening, notices. */
 export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView"] }) {
   const { head } = workspace;
-  const [opening, setOpening] = useState(false);
+  const [asking, setAsking] = useState<"open" | "details" | "welcome" | "give" | "uses" | null>(null);
+  const close = () => setAsking(null);
+  const shut = head.state === "Archived";
   const [text, setText] = useState("");
   const classId = head.id;
-  const open = useAct(
-    (_: void, headers) =>
-      take(
-        api.POST("/api/classes/{classId}/opening", {
-          params: { path: { classId } },
-          body: { version: head.version },
-          headers,
-        }),
-      ),
-    () => setOpening(false),
-  );
   const post = useAct(
     (_: void, headers) =>
       take(
@@ -55,7 +52,10 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
             </Button>
           )}
           {head.may.includes("OpenClass") ? (
-            <Button variant={head.students === 0 ? "outlined" : "contained"} onClick={() => setOpening(true)}>
+            <Button
+              variant={head.students === 0 ? "outlined" : "contained"}
+              onClick={() => setAsking("open")}
+            >
               Open the class…
             </Button>
           ) : (
@@ -80,15 +80,29 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
           <Typography>Read-only for everybody. It can be restored from the loft.</Typography>
         </>
       )}
+      <Facts workspace={workspace} />
       {head.planName && (
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
           Folder plan: {head.planName}
         </Typography>
       )}
-      {head.state !== "Archived" && <BlindSpots classId={classId} />}
-      <Button variant="outlined" component={RouterLink} to={`/classes/${classId}/see-as`}>
-        See as a student…
-      </Button>
+      {!shut && <BlindSpots classId={classId} />}
+      {!shut && <BankOffers classId={classId} />}
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 0.5, ml: -1.75 }}>
+        {!shut && <Button onClick={() => setAsking("details")}>About this class…</Button>}
+        {!shut && <Button onClick={() => setAsking("welcome")}>Welcome note…</Button>}
+        {!shut && workspace.welcome !== "" && (
+          <Button onClick={() => setAsking("give")}>Give the note to others…</Button>
+        )}
+        {!shut && <Button onClick={() => setAsking("uses")}>What it uses…</Button>}
+        <Button component={RouterLink} to={`/classes/${classId}/groups`}>
+          Groups
+        </Button>
+        <Button component={RouterLink} to={`/classes/${classId}/see-as`}>
+          See as a student…
+        </Button>
+      </Box>
+      {workspace.uses.length > 0 && <UsedThings things={workspace.uses} />}
       <Typography variant="h3" component="h2" sx={{ mt: 1 }}>
         Notices
       </Typography>
@@ -125,29 +139,27 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
           None yet.
         </Typography>
       )}
-      <Ask
-        open={opening}
-        title={`Open ${head.name}?`}
-        act="Open the class"
-        busy={open.isPending}
-        error={open.error}
-        onAct={() => open.mutate()}
-        onClose={() => setOpening(false)}
-      >
-        <Typography>
-          Is this period {head.period ?? "–"}? <strong>{count(head.students, "student", "students")}</strong>{" "}
-          will see it from now on, with {count(workspace.folders.length, "folder", "folders")} and{" "}
-          {count(
-            workspace.assignments.filter((a) => a.published).length,
-            "published assignment",
-            "published assignments",
-          )}
-          .
-        </Typography>
-        <Typography sx={{ mt: 1, color: "text.secondary" }}>
-          An open class does not go back into preparation. Everything else can still be changed.
-        </Typography>
-      </Ask>
+      {asking === "open" && <OpenClass head={head} onClose={close} />}
+      {asking === "details" && <DetailsForm head={head} onClose={close} />}
+      {asking === "welcome" && <WelcomeNote workspace={workspace} onClose={close} />}
+      {asking === "give" && <GiveOut workspace={workspace} welcome onClose={close} />}
+      {asking === "uses" && <ChooseThings classId={classId} onClose={close} />}
     </>
+  );
+}
+
+// What the class is, in a line or two.
+function Facts({ workspace: { head } }: { workspace: Schemas["WorkspaceView"] }) {
+  const said = [
+    head.period && `period ${head.period}`,
+    head.level,
+    head.room && `room ${head.room}`,
+    head.endsOn && `until ${sayDate(head.endsOn)}`,
+  ].filter(Boolean);
+  if (said.length === 0) return null;
+  return (
+    <Typography variant="body2" sx={{ color: "text.secondary" }}>
+      {said.join(" · ")}
+    </Typography>
   );
 }

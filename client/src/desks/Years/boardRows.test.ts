@@ -25,7 +25,8 @@ const row = (id: number, lead: string, level: Row["level"], over: Partial<Row["c
   students: 1,
   held: 0,
   heldMarked: 0,
-  unfiled: 0, blindSpots: 0,
+  unfiled: 0,
+  blindSpots: 0,
 });
 
 const plain = { sorting: "name", onlyWanting: false } as const;

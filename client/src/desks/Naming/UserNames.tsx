@@ -1,0 +1,160 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Chip from "@mui/material/Chip";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useRef } from "react";
+import { api, ProblemError, take, type Schemas } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Desk, Empty } from "../../parts/Desk";
+import { Pattern } from "../../parts/Pattern";
+import { PlanPlaces } from "../../parts/PlanPlaces";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { useDraft } from "../../parts/useDraft";
+import { count } from "../../parts/words";
+
+/** How new user names are made: the pattern, and what it would have given the students of the directory. */
+export function UserNames({ me }: { me: Schemas["Me"] }) {
+  const naming = useQuery({
+    queryKey: ["user-naming"],
+    queryFn: () => take(api.GET("/api/naming/user-names")),
+  });
+  return naming.data ? (
+    <Names key={naming.data.version} naming={naming.data} me={me} />
+  ) : (
+    <Problem error={naming.error} />
+  );
+}
+
+function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas["Me"] }) {
+  const { draft, change, changed, drop } = useDraft(`user-naming:${naming.version}`, naming.pattern);
+  const field = useRef<HTMLInputElement>(null);
+  const preview = useQuery({
+    queryKey: ["user-naming-preview", draft],
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: () =>
+      take(api.POST("/api/naming/user-names/preview", { body: { pattern: draft, version: naming.version } })),
+  });
+  const set = useAct(
+    () => take(api.PUT("/api/naming/user-names", { body: { pattern: draft, version: naming.version } })),
+    drop,
+  );
+  const insert = (name: string) => {
+    const at = field.current?.selectionStart ?? draft.length;
+    change(`${draft.slice(0, at)}{${name}}${draft.slice(at)}`);
+    field.current?.focus();
+  };
+  const p = preview.data;
+  const wrong = preview.error instanceof ProblemError;
+  return (
+    <Desk
+      title="User names"
+      wide
+      lead="One rule for the whole school, built on the student number: every teacher naming in their own way is how a student ends up with several accounts."
+      slip={
+        <>
+          <Typography variant="h2">
+            {p ? `Tried on ${count(p.people, "student", "students")}` : "Tried on the directory"}
+          </Typography>
+          {p && (
+            <Typography>
+              {p.toldApart === 0
+                ? "No two would have the same name."
+                : `${count(p.toldApart, "student", "students")} would need a number to be told apart.`}{" "}
+              {p.replaced > 0 && `${count(p.replaced, "name has", "names have")} letters replaced.`}
+            </Typography>
+          )}
+          {p?.advice && (
+            <Typography sx={{ "& span": { whiteSpace: "normal" } }}>
+              <StateMark mark="attention">{p.advice}</StateMark>
+            </Typography>
+          )}
+          <Button
+            variant="contained"
+            disabled={!changed || set.isPending || wrong}
+            onClick={() => set.mutate(undefined)}
+          >
+            Save the pattern
+          </Button>
+          <Typography variant="body2" sx={{ color: "text.secondary" }}>
+            It names accounts made from now on. A user name that was given stays, and is never given to
+            another person.
+          </Typography>
+          <Problem error={set.error} />
+        </>
+      }
+    >
+      <PlanPlaces me={me} />
+      <Box sx={{ maxWidth: 640 }}>
+        <TextField
+          fullWidth
+          label="Pattern"
+          value={draft}
+          inputRef={field}
+          error={wrong}
+          onChange={(e) => change(e.target.value)}
+        />
+        <Box sx={{ display: "flex", gap: 1, alignItems: "center", my: 1, flexWrap: "wrap" }}>
+          <Typography variant="body2" sx={{ color: "text.secondary" }}>
+            Put in
+          </Typography>
+          {naming.placeholders.map((x) => (
+            <Chip
+              key={x}
+              size="small"
+              label={x}
+              onClick={() => insert(x)}
+              variant="outlined"
+              color="success"
+              sx={{ borderRadius: 0.5 }}
+            />
+          ))}
+          <Box sx={{ flex: 1 }} />
+          <Pattern text={draft} />
+        </Box>
+      </Box>
+      <Problem error={preview.error} />
+      {p && p.people === 0 && (
+        <Empty title="Nobody is in the directory yet.">The pattern is waiting for the first.</Empty>
+      )}
+      {p && p.rows.length > 0 && (
+        <Table aria-label="User names as they would be" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Student</TableCell>
+              <TableCell>Signs in as</TableCell>
+              <TableCell>Would sign in as</TableCell>
+              <TableCell />
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {p.rows.map((r) => (
+              <TableRow key={r.would} hover>
+                <TableCell>{r.person}</TableCell>
+                <TableCell sx={{ color: "text.secondary" }}>{r.has}</TableCell>
+                <TableCell>
+                  <strong>{r.would}</strong>
+                </TableCell>
+                <TableCell>
+                  {r.toldApart ? (
+                    <StateMark mark="attention">told apart by a number</StateMark>
+                  ) : (
+                    r.said && <StateMark mark="none">from “{r.said}”</StateMark>
+                  )}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </Desk>
+  );
+}

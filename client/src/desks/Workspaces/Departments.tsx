@@ -1,0 +1,158 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link as RouterLink, useNavigate } from "react-router";
+import { api, ProblemError, take, type Schemas } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
+import { CourseMark, markNames } from "../../parts/CourseMark";
+import { Desk, Empty } from "../../parts/Desk";
+import { PlanPlaces } from "../../parts/PlanPlaces";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+
+/** Departments: all their teachers, their papers, and one bank of assignments and materials that classes draw on. */
+export function Departments({ me }: { me: Schemas["Me"] }) {
+  const list = useQuery({ queryKey: ["departments"], queryFn: () => take(api.GET("/api/departments")) });
+  const [making, setMaking] = useState(false);
+  const all = list.data ?? [];
+  const changed = all.reduce((n, d) => n + d.changed, 0);
+  return (
+    <Desk
+      title="Departments"
+      wide
+      lead="A thing that many classes use exists once, in the bank of its department, and is found in one place."
+      slip={
+        <>
+          <Typography variant="h2">{count(all.length, "department", "departments")}</Typography>
+          <Typography>
+            {changed === 0
+              ? "Every copy in a class is as its bank has it, or was changed there by its teacher."
+              : `${count(changed, "copy", "copies")} in classes could be brought up to date with a bank.`}
+          </Typography>
+          <Button variant="contained" onClick={() => setMaking(true)}>
+            Make a department…
+          </Button>
+        </>
+      }
+    >
+      <PlanPlaces me={me} />
+      <Problem error={list.error} />
+      {list.data && all.length === 0 && (
+        <Empty title="No department yet.">
+          It has its staff as members, folders for its meetings&rsquo; papers, and a bank of assignments and
+          materials.
+        </Empty>
+      )}
+      {all.length > 0 && (
+        <Table aria-label="Departments">
+          <TableHead>
+            <TableRow>
+              <TableCell>Department</TableCell>
+              <TableCell align="right">Members</TableCell>
+              <TableCell align="right">Folders</TableCell>
+              <TableCell align="right">Assignments in the bank</TableCell>
+              <TableCell align="right">Materials</TableCell>
+              <TableCell>Used in classes</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {all.map((d) => (
+              <TableRow key={d.id} hover>
+                <TableCell>
+                  <Box component="span" sx={{ mr: 1 }}>
+                    <CourseMark mark={d.mark} />
+                  </Box>
+                  {d.member || me.role === "Coordinator" ? (
+                    <Link component={RouterLink} to={`/classes/${d.id}/set-up`} color="text.primary">
+                      <strong>{d.name}</strong>
+                    </Link>
+                  ) : (
+                    d.name
+                  )}
+                </TableCell>
+                <TableCell align="right">{d.members}</TableCell>
+                <TableCell align="right">{d.folders}</TableCell>
+                <TableCell align="right">{d.assignments}</TableCell>
+                <TableCell align="right">{d.things}</TableCell>
+                <TableCell>
+                  {count(d.copies, "copy", "copies")}
+                  {d.changed > 0 && (
+                    <>
+                      {", "}
+                      <StateMark mark="underway">{d.changed} could follow</StateMark>
+                    </>
+                  )}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+      {making && <MakeDepartment onClose={() => setMaking(false)} />}
+    </Desk>
+  );
+}
+
+function MakeDepartment({ onClose }: { onClose: () => void }) {
+  const [name, setName] = useState("");
+  const [mark, setMark] = useState("sprig");
+  const go = useNavigate();
+  const make = useAct(
+    (_: void, headers) => take(api.POST("/api/departments", { body: { name, mark, members: [] }, headers })),
+    (made) => void go(`/classes/${made.id}/enroll`),
+  );
+  const wrong = make.error instanceof ProblemError ? make.error.field : undefined;
+  return (
+    <Ask
+      open
+      title="Make a department"
+      act="Make it, then add its members"
+      busy={make.isPending}
+      disabled={name.trim() === ""}
+      error={make.error}
+      onAct={() => make.mutate()}
+      onClose={onClose}
+    >
+      <TextField
+        fullWidth
+        autoFocus
+        label="Name"
+        placeholder="Crafts department"
+        value={name}
+        error={wrong === "name"}
+        onChange={(e) => setName(e.target.value)}
+        sx={{ my: 1 }}
+      />
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={mark}
+        onChange={(_, v: string | null) => v && setMark(v)}
+        aria-label="Mark"
+      >
+        {markNames.map((m) => (
+          <ToggleButton key={m} value={m} aria-label={m}>
+            <CourseMark mark={m} />
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Typography variant="body2" sx={{ color: "text.secondary", mt: 1 }}>
+        You lead it. It begins with folders for meetings, the bank and shared papers, and it stays from year
+        to year.
+      </Typography>
+    </Ask>
+  );
+}

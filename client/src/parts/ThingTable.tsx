@@ -1,0 +1,82 @@
+import Box from "@mui/material/Box";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableRow from "@mui/material/TableRow";
+import type { ReactNode } from "react";
+import type { Schemas } from "../api/client";
+import { sayBytes } from "./words";
+
+type Item = Schemas["ItemView"];
+
+const kinds: Record<Item["kind"], string> = { File: "file", Link: "link", Page: "page" };
+
+/** What stands in a folder, a row a thing. */
+export function ThingTable(props: {
+  classId: number;
+  folder: string;
+  items: Item[];
+  before?: ReactNode;
+  onPage: (id: number) => void;
+  acts?: (item: Item) => ReactNode;
+}) {
+  return (
+    <Table aria-label={`In ${props.folder}`}>
+      <TableBody>
+        {props.before}
+        {props.items.map((i) => (
+          <TableRow key={i.id}>
+            <TableCell>
+              <ItemName item={i} classId={props.classId} onPage={props.onPage} />
+            </TableCell>
+            <TableCell sx={{ color: "text.secondary" }}>
+              {kinds[i.kind]}
+              {i.folders.length > 1 && `, in ${i.folders.length} folders`}
+            </TableCell>
+            <TableCell sx={{ color: "text.secondary" }}>{i.addedBy}</TableCell>
+            {props.acts && <TableCell align="right">{props.acts(i)}</TableCell>}
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
+  );
+}
+
+/** One item in a list: its name leads to its bytes, its site, or its page. */
+export function ItemName({
+  item,
+  classId,
+  onPage,
+}: {
+  item: Pick<Item, "id" | "kind" | "name" | "size" | "url">;
+  classId: number;
+  onPage?: (id: number) => void;
+}) {
+  if (item.kind === "Link")
+    return (
+      <a href={item.url ?? "#"} target="_blank" rel="noreferrer noopener">
+        {item.name}
+      </a>
+    );
+  if (item.kind === "Page" && onPage)
+    return (
+      <Link
+        component="button"
+        onClick={() => onPage(item.id)}
+        sx={{ fontSize: "inherit", textAlign: "left" }}
+      >
+        {item.name}
+      </Link>
+    );
+  return (
+    <>
+      <a href={`/api/classes/${classId}/items/${item.id}/content`} download>
+        {item.name}
+      </a>{" "}
+      <Box component="span" sx={{ color: "text.secondary", fontSize: 12.5 }}>
+        {item.kind === "File" && item.size != null && sayBytes(item.size)}
+      </Box>
+    </>
+  );
+}
