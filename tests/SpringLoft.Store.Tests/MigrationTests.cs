@@ -29,6 +29,7 @@ public sealed class MigrationTests : IDisposable
         """,
         "INSERT INTO assignment(id, class_id, title, title_key, instructions, made_at) VALUES(1, 1, 'Pot', 'POT', '', '2024-09-01T00:00:00Z');",
         "INSERT INTO run(kind, state, after_archive, started_by, started_at) VALUES('Closing', 'Done', 'View', 1, '2025-06-20T00:00:00Z');",
+        "UPDATE folder SET given_name = name, given_rule = rule, given_position = position, plan_key = 'papers';",
     ];
 
     public static TheoryData<int> Versions => [.. Enumerable.Range(1, Migrator.Newest)];
@@ -44,7 +45,7 @@ public sealed class MigrationTests : IDisposable
         using var database = new Database(File);
 
         database.Read(c => c.ExecuteScalar<string>("SELECT name FROM school")).ShouldBe("Old school");
-        if (version >= 2) Workspaces.Find(database).Name.ShouldBe("Clay");
+        if (version >= 2) Workspaces.Find(database).ShouldSatisfyAllConditions(k => k.Name.ShouldBe("Clay"), k => k.Kind.ShouldBe(Core.Workspaces.WorkspaceKind.Class));
         database.Read(c => c.Query("PRAGMA foreign_key_check").Count()).ShouldBe(0);
         database.Read(c => c.ExecuteScalar<string>("PRAGMA integrity_check")).ShouldBe("ok");
     }

@@ -14,18 +14,19 @@ const marks: Record<Schemas["ClassState"], Mark> = {
 
 /** The class in hand: its mark, name and state, above every desk of it. */
 export function ClassBar({ head }: { head: Schemas["ClassHead"] }) {
+  const department = head.kind === "Department";
   return (
     <Box component="span" sx={{ display: "inline-flex", gap: 1.25, alignItems: "center", flexWrap: "wrap" }}>
       <CourseMark mark={head.mark} />
       <strong>{head.name}</strong>
-      <StateMark mark={marks[head.state]}>{stateWords[head.state]}</StateMark>
+      {!department && <StateMark mark={marks[head.state]}>{stateWords[head.state]}</StateMark>}
       <Link
         component={RouterLink}
-        to={head.state === "Archived" ? "/loft" : "/"}
+        to={department ? "/plan/departments" : head.state === "Archived" ? "/loft" : "/"}
         variant="body2"
         color="text.secondary"
       >
-        {head.state === "Archived" ? "in the loft" : "year board"}
+        {department ? "departments" : head.state === "Archived" ? "in the loft" : "year board"}
       </Link>
     </Box>
   );

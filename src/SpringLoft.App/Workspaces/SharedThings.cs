@@ -148,8 +148,9 @@ public sealed class SharedThings(Premises premises)
             {
                 Title = r.Title,
                 Url = isWeb ? address!.AbsoluteUri : known?.Url,
-                VendorId = r.VendorId,
-                VendorResourceId = r.VendorResourceId,
+                VendorId = r.VendorId ?? known?.VendorId,
+                // What went out under its address comes in as the same.
+                VendorResourceId = known is { VendorResourceId: null } && (r.VendorResourceId == known.Url || r.VendorResourceId == known.FileName) ? null : r.VendorResourceId,
                 ForWhom = r.Roles is { } roles && !roles.Contains("student", StringComparison.OrdinalIgnoreCase) ? ForWhom.StaffOnly : known is { ForWhom: not ForWhom.StaffOnly } ? known.ForWhom : ForWhom.Everybody,
             };
             if (known is null) { added++; if (apply) ResourceStore.Add(c, next); }

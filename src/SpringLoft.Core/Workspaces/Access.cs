@@ -52,11 +52,12 @@ public sealed class Access
     /// <param name="own">True if they put it in.</param>
     public bool MayRemove(IEnumerable<FolderId> filedIn, bool own) => May(filedIn, own, m => m.Remove);
 
+    // What stands in several folders is one thing: who may change it in one of them only must not reach into the others.
     private bool May(IEnumerable<FolderId> filedIn, bool own, Func<GroupMay, bool> members)
     {
         var rights = filedIn.Where(folders.ContainsKey).Select(Of).ToList();
         return rights.Count == 0 ? viewer.Standing >= Standing.CoTeacher && StaffRight == Right.Manage
-            : rights.Any(r => (own && r.Right >= Right.Add) || (r.Members is { } m ? members(m) : r.Right >= Right.Edit));
+            : (own && rights.Any(r => r.Right >= Right.Add)) || rights.All(r => r.Members is { } m ? members(m) : r.Right >= Right.Edit);
     }
 
     private Right StaffRight => viewer.State == ClassState.Archived ? Right.View : Right.Manage;

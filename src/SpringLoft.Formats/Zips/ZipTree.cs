@@ -94,7 +94,7 @@ public sealed class ZipTree : IDisposable
             if (above.Length > 0) folders.Add(above);
             if (isFolder) continue;
             if (entry.Length == 0) leftOut.Add($"“{full}”: has 0 bytes");
-            else files.Add(new(above, parts[^1], entry.Length, entry.Open));
+            else files.Add(new(above, parts[^1], entry.Length, () => new CheckedEntry(entry)));
         }
         if (bytes > SmallEnough && bytes / MostExpansion > length) throw new RefusedException("zip-expands", $"The zip would unpack to {bytes / Math.Max(1, length)} times its size.", "Such a zip is taken for an attack: send the files themselves.", "file");
         return new(zip, [.. folders], files, leftOut);

@@ -42,7 +42,8 @@ public sealed class FileBatch : IDisposable
     {
         // First the bytes, then the names: a name never stands for bytes that a power cut could lose.
         store.FlushAll();
-        foreach (var (path, file) in aside) store.Move(path, file);
+        foreach (var (path, file) in aside)
+            if (store.Move(path, file) is null) File.Delete(path);
         store.FlushAll();
     }
 

@@ -129,4 +129,31 @@ public class PlanUnfoldingTests
         names.Count.ShouldBeGreaterThan(100);
         names.Order(StringComparer.Ordinal).ShouldBe(names);
     }
+
+    private static readonly PlanGroup Crew = new(new(7), "Port crew", [new(1)]);
+    private static readonly PlanGroup Empty = new(new(8), "Spare crew", []);
+
+    [Fact]
+    public void A_line_for_each_group_stands_for_each_and_students_inside_it_are_its_members()
+    {
+        var plan = new FolderPlan("p", "", [Line("g", "{group}", Stands.EachGroup, FolderRule.OnePerGroup, within: Line("s", "{student}", Stands.EachStudent, FolderRule.OneEach))]);
+
+        var folders = PlanUnfolding.Unfold(plan, Setting with { Groups = [Crew, Empty] });
+
+        folders.Select(f => (f.Name, f.Group, f.Student)).ShouldBe([("Port crew", new GroupId(7), null), ("Hallgrímsson, Umi", null, new PersonId(1)), ("Spare crew", new GroupId(8), null)]);
+        folders.Select(f => f.Key).ShouldBe(["g:g7", "g:g7/s:1", "g:g8"]);
+    }
+
+    [Fact]
+    public void The_count_is_what_unfolding_gives_for_any_nesting_of_weeks_groups_and_students()
+    {
+        var stands = Any.Of(Stands.Once, Stands.EachTerm, Stands.EachSchoolWeek, Stands.EachEntry, Stands.EachGroup, Stands.EachStudent);
+        PlanLine Of(IReadOnlyList<Stands> way, int at) => new($"k{at}", "{number}", way[at], FolderRule.AsAbove, ["a", "b"], at + 1 < way.Count ? [Of(way, at + 1)] : []);
+        stands.List[1, 4].Sample(way =>
+        {
+            var plan = new FolderPlan("p", "", [Of(way, 0)]);
+            var setting = Setting with { Groups = [Crew, Empty] };
+            PlanUnfolding.Unfold(plan, setting).Count.ShouldBe((int)PlanUnfolding.Count(plan, setting));
+        }, iter: 300);
+    }
 }

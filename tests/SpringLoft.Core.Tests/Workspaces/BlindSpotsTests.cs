@@ -57,4 +57,16 @@ public class BlindSpotsTests
             foreach (var s in new[] { Umi, Rúna })
                 told.Contains(s.Id).ShouldBe(new Access(new Viewer(s.Id, Standing.Student, true, ClassState.Open, AfterArchive.View), folders).OfThing(set.FiledIn) == Right.None);
         }, iter: 2000);
+
+    [Fact]
+    public void A_groups_folder_without_members_is_found_and_the_ungrouped_are_offered_for_it()
+    {
+        FolderFact[] folders = [new(new(1), null, "Port crew", FolderRule.OnePerGroup, null, new GroupId(7)), new(new(2), null, "Rigging crew", FolderRule.OnePerGroup, null, new GroupId(8))];
+        Seeing[] students = [new(new(1), "Umi", true, new HashSet<GroupId> { new(8) }), new(new(2), "Rúna", true)];
+
+        var spot = BlindSpots.Find(ClassState.Open, folders, students, []).Single();
+
+        (spot.Kind, spot.Folder, spot.Mend).ShouldBe((BlindKind.GroupWithoutMembers, new FolderId(1), "Put the 1 in it who are in no group"));
+        spot.Students.ShouldBe([new PersonId(2)]);
+    }
 }

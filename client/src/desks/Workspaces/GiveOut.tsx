@@ -60,6 +60,10 @@ export function GiveOut(props: {
   ];
   const what = names.length === 1 ? `“${names[0]}”` : count(names.length, "thing", "things");
   const done = give.data !== undefined;
+  const idle =
+    body.to.length > 0 &&
+    preview.data !== undefined &&
+    preview.data.every((c) => c.refused || (c.adds === 0 && c.makesFolders === 0 && !c.welcome));
   const tick = (id: number) =>
     setTo((t) => {
       const next = new Set(t);
@@ -83,10 +87,12 @@ export function GiveOut(props: {
             ? bank
               ? "Use in classes"
               : "Give to classes"
-            : `${bank ? "Use in" : "Give to"} ${count(body.to.length, "class", "classes")}`
+            : idle
+              ? "It stands in all of them"
+              : `${bank ? "Use in" : "Give to"} ${count(body.to.length, "class", "classes")}`
       }
       busy={give.isPending}
-      disabled={!done && (body.to.length === 0 || preview.isError)}
+      disabled={!done && (body.to.length === 0 || preview.isError || idle)}
       error={give.error}
       onAct={() => (done ? props.onClose() : give.mutate())}
       onClose={props.onClose}

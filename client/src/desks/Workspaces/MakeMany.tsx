@@ -26,11 +26,11 @@ import { SetUpPlaces } from "./SetUpPlaces";
 type Row = Schemas["TableRow"];
 const columns: [keyof Row, string, number][] = [
   ["course", "Course", 150],
-  ["section", "Section", 70],
-  ["period", "Period", 64],
-  ["level", "Level", 74],
-  ["room", "Room", 64],
-  ["term", "Term", 84],
+  ["section", "Section", 60],
+  ["period", "Period", 54],
+  ["level", "Level", 84],
+  ["room", "Room", 92],
+  ["term", "Term", 70],
   ["lead", "Lead teacher", 130],
   ["plan", "Folder plan", 110],
 ];
@@ -83,7 +83,7 @@ export function MakeMany() {
       onSuccess: (rows) => {
         setMade(null);
         const before = draft.rows.slice(0, at).filter((r) => Object.values(r).some((v) => v?.trim()));
-        change({ ...draft, rows: [...before, ...rows.map((r) => ({ ...blank, ...r }))] });
+        change({ ...draft, rows: [...before, ...rows.map((r) => ({ ...blank, ...r })), { ...blank }] });
       },
     });
   const put = (at: number, key: keyof Row, value: string) => {

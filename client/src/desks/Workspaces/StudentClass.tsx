@@ -222,7 +222,7 @@ function FolderContent({
             : rightWords[folder.right]}
         {items.length > 0 && (
           <>
-            {" "}
+            {" · "}
             <a href={`/api/classes/${w.head.id}/folders/${folder.id}/zip`} download>
               Fetch it as zip
             </a>

@@ -19,6 +19,7 @@ import { StateMark } from "../../parts/StateMark";
 import { ThingTable } from "../../parts/ThingTable";
 import { ruleWords, sayDate } from "../../parts/words";
 import { AddLink } from "./AddLink";
+import { DepartmentSlip } from "./DepartmentSlip";
 import { FileAway } from "./FileAway";
 import { FolderActs, FolderForm, type Undoable } from "./FolderActs";
 import { PageDesk, PageForm } from "./PageDesk";
@@ -66,7 +67,10 @@ export function WorkspaceDesk() {
       title={w?.head.kind === "Department" ? "Department" : "Set up"}
       wide
       lead={w && <ClassBar head={w.head} />}
-      slip={w && <WorkspaceSlip workspace={w} />}
+      slip={
+        w &&
+        (w.head.kind === "Department" ? <DepartmentSlip workspace={w} /> : <WorkspaceSlip workspace={w} />)
+      }
     >
       <Problem error={workspace.error} />
       {w && (

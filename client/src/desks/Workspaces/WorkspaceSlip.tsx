@@ -88,7 +88,15 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
       )}
       {!shut && <BlindSpots classId={classId} />}
       {!shut && <BankOffers classId={classId} />}
-      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 0.5, ml: -1.75 }}>
+      <Box
+        sx={{
+          display: "flex",
+          flexDirection: "column",
+          alignItems: "start",
+          ml: -1.75,
+          "& .MuiButton-root": { minHeight: 28, py: 0.25 },
+        }}
+      >
         {!shut && <Button onClick={() => setAsking("details")}>About this class…</Button>}
         {!shut && <Button onClick={() => setAsking("welcome")}>Welcome note…</Button>}
         {!shut && workspace.welcome !== "" && (
