@@ -212,6 +212,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendars/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["classCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeClassCalendar"];
+        delete: operations["retireClassCalendar"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/audit": {
         parameters: {
             query?: never;
@@ -1931,6 +1963,9 @@ export interface components {
             heldPieces: number;
             rows: components["schemas"]["BoardRow"][];
         };
+        CalendarAddress: {
+            address: string;
+        };
         CalendarEffects: {
             /** Format: int32 */
             weeksBefore: number;
@@ -3045,6 +3080,7 @@ export interface components {
             welcome: string;
             uses: components["schemas"]["UsedThing"][];
             groups: components["schemas"]["GroupName"][];
+            calendar: null | string;
         };
         /** @enum {unknown} */
         WorkState: "Working" | "HandedIn" | "Returned";
@@ -3088,6 +3124,8 @@ export interface components {
             refusals: components["schemas"]["Refusal"][];
             effects: null | components["schemas"]["CalendarEffects"];
             folders: components["schemas"]["FolderEffect"][];
+            /** Format: int32 */
+            feeds: number;
             weeks: components["schemas"]["StripWeek"][];
         };
         YearSheet: {
@@ -3551,6 +3589,97 @@ export interface operations {
                 content: {
                     "text/calendar": components["schemas"]["Stream"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    classCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeClassCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarAddress"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    retireClassCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

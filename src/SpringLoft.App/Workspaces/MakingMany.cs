@@ -26,7 +26,7 @@ public sealed class MakingMany(Premises premises, MakingClass making)
     /// <summary>Reads what was pasted: a table from a spreadsheet with or without a header, or a list of courses, one a line.</summary>
     public IReadOnlyList<TableRow> Read(string? text)
     {
-        var pasted = Refusals.NotLonger(text ?? "", "text", "The table", 500_000);
+        var pasted = Refusals.NotLonger(text ?? "", "text", "The table", 500_000).TrimStart('\uFEFF');
         if (string.IsNullOrWhiteSpace(pasted)) throw new RefusedException("table-empty", "There is nothing in what was pasted.", "Paste a table, one class a row.", "text");
         var first = pasted.TrimStart().Split('\n')[0].Split('\t', ',', ';').Select(h => h.Trim().Trim('"').ToLowerInvariant()).ToList();
         // A header is one if it names the course; without one the columns stand in our order.

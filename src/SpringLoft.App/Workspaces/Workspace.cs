@@ -57,7 +57,8 @@ public sealed class Workspace(Premises premises)
         var notices = staff || open ? ClassStore.Notices(c, id).Select(n => new NoticeView(n.Text, n.Author, n.PostedAt)).ToList() : [];
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];
         return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null, staff || open ? at.Class.Welcome : "", uses,
-            staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : []);
+            staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : [],
+            at.Class is { CalendarToken: { } token, State: not ClassState.Archived } && (staff || open) ? $"/api/calendars/{token}.ics" : null);
     }
 
     /// <summary>All classes that the asker is in, with what waits for them; those that students do not see yet left out for students.</summary>

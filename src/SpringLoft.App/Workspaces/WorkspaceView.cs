@@ -51,9 +51,10 @@ public sealed record GroupName(GroupId Id, string Name);
 /// <summary>A workspace exactly as one person sees it.</summary>
 /// <param name="Welcome">What is read first; CommonMark, empty for none.</param>
 /// <param name="Groups">For staff.</param>
+/// <param name="Calendar">Where calendar programs subscribe to the class; null if it has no calendar.</param>
 public sealed record WorkspaceView(
     ClassHead Head, IReadOnlyList<FolderView> Folders, IReadOnlyList<ItemView> Items, IReadOnlyList<AssignmentView> Assignments,
-    IReadOnlyList<NoticeView> Notices, bool TakeHomeReady, string Welcome, IReadOnlyList<UsedThing> Uses, IReadOnlyList<GroupName> Groups);
+    IReadOnlyList<NoticeView> Notices, bool TakeHomeReady, string Welcome, IReadOnlyList<UsedThing> Uses, IReadOnlyList<GroupName> Groups, string? Calendar);
 
 /// <summary>A class in a person's list.</summary>
 public sealed record OwnClass(ClassId Id, string Name, string Course, string Mark, string YearLabel, ClassState State, string TeacherShown, Standing Standing, int ToDo, int Returned, bool TakeHomeReady);

@@ -31,7 +31,8 @@ public sealed record YearSheet(YearId Id, int Version, YearDraft Calendar, int C
 public sealed record FolderEffect(string Plan, int Classes, int Adds, int Stay, int Renames);
 
 /// <summary>What a calendar would do: what stands against it, or what it changes.</summary>
-public sealed record YearPreview(IReadOnlyList<Refusal> Refusals, CalendarEffects? Effects, IReadOnlyList<FolderEffect> Folders, IReadOnlyList<StripWeek> Weeks);
+/// <param name="Feeds">Class calendars that people subscribe to and that will show other days.</param>
+public sealed record YearPreview(IReadOnlyList<Refusal> Refusals, CalendarEffects? Effects, IReadOnlyList<FolderEffect> Folders, int Feeds, IReadOnlyList<StripWeek> Weeks);
 
 /// <summary>What a calendar file offers.</summary>
 public sealed record CalendarOffer(IReadOnlyList<NamedDays> Days, IReadOnlyList<string> LeftOut);
@@ -56,13 +57,14 @@ public sealed class YearDesk(Premises premises)
     public YearPreview Preview(YearId? id, YearDraft draft)
     {
         var year = Calendar(draft);
-        if (CalendarCheck.Of(year) is { Count: > 0 } wrong) return new(wrong, null, [], []);
+        if (CalendarCheck.Of(year) is { Count: > 0 } wrong) return new(wrong, null, [], 0, []);
         return premises.Db.Read(c =>
         {
             var before = id is { } k ? YearStore.All(c).FirstOrDefault(y => y.Id == k) ?? throw Refusals.NotFound("school year") : null;
             var classes = before is null ? [] : ClassStore.OfYear(c, before.Id);
             var dates = classes.SelectMany(k => AssignmentStore.OfClass(c, k.Id).Where(a => a.DueOn is not null).Select(a => new HangingDate(k.Id, $"{k.Name}: {a.Title}", a.DueOn!.Value)));
-            return new YearPreview(Clashes(c, id, year), CalendarChange.Effects(before?.Year, year, dates), before is null ? [] : Folders(c, before, year, classes), YearLine.Strip(year));
+            return new YearPreview(Clashes(c, id, year), CalendarChange.Effects(before?.Year, year, dates), before is null ? [] : Folders(c, before, year, classes),
+                before is null ? 0 : classes.Count(k => k is { CalendarToken: not null, State: not Core.Workspaces.ClassState.Archived } && !SameDays(before, year, k)), YearLine.Strip(year));
         });
     }
 
@@ -150,6 +152,12 @@ public sealed class YearDesk(Premises premises)
                 wrong.Add(new("years-overlap", $"It overlaps with school year {other.Year.Label}, {other.Year.First:uuuu-MM-dd} to {other.Year.Last:uuuu-MM-dd}.", "Move its terms.", "terms"));
         }
         return wrong;
+    }
+
+    private static bool SameDays(YearRow before, SchoolYear after, ClassRow k)
+    {
+        var term = before.Terms.FirstOrDefault(t => t.Id == k.TermId)?.Name;
+        return ClassCalendars.Days(before.Year, term).SequenceEqual(ClassCalendars.Days(after, term));
     }
 
     private static List<FolderEffect> Folders(IDbConnection c, YearRow before, SchoolYear after, IReadOnlyList<ClassRow> classes) => [.. classes

@@ -69,6 +69,7 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
     {
         "sign-in-wrong" => 401,
         "not-found" => 404,
+        "calendar-retired" => 410,
         "changed-meanwhile" or "name-taken" or "rolled-already" => 409,
         "file-too-long" => 413,
         "sign-in-shut" => 429,

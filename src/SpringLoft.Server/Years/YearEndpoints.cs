@@ -15,6 +15,8 @@ internal sealed record YearBody(YearDraft? Calendar, int Version);
 
 internal sealed record CalendarText(long? Year, string? Text);
 
+internal sealed record CalendarAddress(string Address);
+
 internal static class YearEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
@@ -45,6 +47,19 @@ internal static class YearEndpoints
             var (name, text) = desk.WriteFile(new(yearId));
             return Results.File(System.Text.Encoding.UTF8.GetBytes(text), "text/calendar", name);
         }).WithName("yearCalendar").Produces<Stream>(StatusCodes.Status200OK, "text/calendar").Needs(Act.SeeBoard);
+
+        api.MapGet("/calendars/{file}", (string file, ClassCalendars calendars) =>
+        {
+            var (name, text) = calendars.Feed(file.EndsWith(".ics", StringComparison.Ordinal) ? file[..^4] : file);
+            return Results.File(System.Text.Encoding.UTF8.GetBytes(text), "text/calendar", name);
+        }).WithName("classCalendar").Produces<Stream>(StatusCodes.Status200OK, "text/calendar").OpenToAnybody();
+        api.MapPost("/classes/{classId:long}/calendar", (long classId, Caller who, ClassCalendars calendars) =>
+            new CalendarAddress($"/api/calendars/{calendars.Make(who, new(classId))}.ics")).WithName("makeClassCalendar").Needs(Act.Arrange);
+        api.MapDelete("/classes/{classId:long}/calendar", (long classId, Caller who, ClassCalendars calendars) =>
+        {
+            calendars.Retire(who, new(classId));
+            return TypedResults.NoContent();
+        }).WithName("retireClassCalendar").Needs(Act.Arrange);
 
         api.MapGet("/audit", (AuditTrail trail, long? before, long? classId) => trail.See(before, classId is { } k ? new ClassId(k) : null)).WithName("audit").Needs(Act.SeeAudit);
     }

@@ -24,6 +24,9 @@ public sealed record ClassRow
     /// <summary>What students read first; CommonMark, empty for none.</summary>
     public string Welcome { get; init; } = "";
     public WorkspaceKind Kind { get; init; }
+
+    /// <summary>What nobody can guess of the address of its calendar; null if it has none.</summary>
+    public string? CalendarToken { get; init; }
     public string Name { get; init; } = "";
     public ClassState State { get; init; }
     public string TeacherShown { get; init; } = "";
@@ -42,7 +45,7 @@ public static class ClassStore
 {
     private const string Select =
         """
-        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.level, k.room, k.term_id, k.ends_on, k.welcome, k.kind, k.name, k.state,
+        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.level, k.room, k.term_id, k.ends_on, k.welcome, k.kind, k.calendar_token, k.name, k.state,
           k.teacher_shown, k.plan_id, k.plan_version, k.after_archive, k.rolled_from, k.made_at, k.opened_at, k.archived_at, k.version
         FROM class k JOIN course o ON o.id = k.course_id
         """;
@@ -115,6 +118,12 @@ public static class ClassStore
     /// <summary>Changes the welcome note at the version that was seen; false if changed meanwhile.</summary>
     public static bool SetWelcome(IDbConnection c, ClassId id, int version, string welcome) => c.Execute(
         "UPDATE class SET welcome = @welcome, version = version + 1 WHERE id = @id AND version = @version", new { id, version, welcome }) == 1;
+
+    /// <summary>The class whose calendar has this address; null if there is no such.</summary>
+    public static ClassRow? OfCalendar(IDbConnection c, string token) => c.QuerySingleOrDefault<ClassRow>($"{Select} WHERE k.calendar_token = @token", new { token });
+
+    /// <summary>Gives a class's calendar an address, or none.</summary>
+    public static void SetCalendar(IDbConnection c, ClassId id, string? token) => c.Execute("UPDATE class SET calendar_token = @token WHERE id = @id", new { id, token });
 
     /// <summary>Says which plan, in which version, a class follows from now on.</summary>
     public static void SetPlan(IDbConnection c, ClassId id, PlanId? plan, int? version) =>

@@ -149,6 +149,11 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
           </a>
         </Typography>
       )}
+      {w.calendar && (
+        <Typography variant="body2">
+          <a href={w.calendar}>Class calendar</a>, for a calendar program
+        </Typography>
+      )}
       {w.uses.length > 0 && (
         <>
           <Typography variant="h2">This class uses</Typography>

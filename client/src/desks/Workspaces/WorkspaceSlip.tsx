@@ -10,6 +10,7 @@ import { Problem } from "../../parts/Problem";
 import { count, sayDate, sayMoment } from "../../parts/words";
 import { BankOffers } from "./BankOffers";
 import { BlindSpots } from "./BlindSpots";
+import { ClassCalendar } from "./ClassCalendar";
 import { DetailsForm } from "./DetailsForm";
 import { GiveOut } from "./GiveOut";
 import { OpenClass } from "./OpenClass";
@@ -19,7 +20,9 @@ import { WelcomeNote } from "./WelcomeNote";
 /** The slip of the set-up desk: where the class stands, the step of opening, notices. */
 export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView"] }) {
   const { head } = workspace;
-  const [asking, setAsking] = useState<"open" | "details" | "welcome" | "give" | "uses" | null>(null);
+  const [asking, setAsking] = useState<"open" | "details" | "welcome" | "give" | "uses" | "calendar" | null>(
+    null,
+  );
   const close = () => setAsking(null);
   const shut = head.state === "Archived";
   const [text, setText] = useState("");
@@ -103,6 +106,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
           <Button onClick={() => setAsking("give")}>Give the note to others…</Button>
         )}
         {!shut && <Button onClick={() => setAsking("uses")}>What it uses…</Button>}
+        {!shut && <Button onClick={() => setAsking("calendar")}>Class calendar…</Button>}
         <Button component={RouterLink} to={`/classes/${classId}/groups`}>
           Groups
         </Button>
@@ -151,6 +155,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
       {asking === "details" && <DetailsForm head={head} onClose={close} />}
       {asking === "welcome" && <WelcomeNote workspace={workspace} onClose={close} />}
       {asking === "give" && <GiveOut workspace={workspace} welcome onClose={close} />}
+      {asking === "calendar" && <ClassCalendar workspace={workspace} onClose={close} />}
       {asking === "uses" && <ChooseThings classId={classId} onClose={close} />}
     </>
   );

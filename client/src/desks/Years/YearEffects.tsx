@@ -147,7 +147,8 @@ function Changes({
   preview: Schemas["YearPreview"];
   effects: Schemas["CalendarEffects"];
 }) {
-  const nothing = e.weeks.length === 0 && e.stranded.length === 0 && preview.folders.length === 0;
+  const nothing =
+    e.weeks.length === 0 && e.stranded.length === 0 && preview.folders.length === 0 && preview.feeds === 0;
   return (
     <Box sx={{ mt: 2 }}>
       <Typography variant="h2">What changes</Typography>
@@ -167,6 +168,14 @@ function Changes({
               . Put the plan again to bring them up to date.
             </Typography>
           ))}
+        </Part>
+      )}
+      {preview.feeds > 0 && (
+        <Part title="Class calendars">
+          <Typography variant="body2">
+            {count(preview.feeds, "calendar shows", "calendars show")} other days to those who subscribe, at
+            their next look.
+          </Typography>
         </Part>
       )}
       {e.stranded.length > 0 && (

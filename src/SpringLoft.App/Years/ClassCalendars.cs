@@ -1,0 +1,53 @@
+using System.Security.Cryptography;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Core.Years;
+using SpringLoft.Formats.Calendars;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Years;
+
+/// <summary>The calendar of a class, to which calendar programs subscribe: published assignments that are due, terms and days off. It tells no names of students.</summary>
+public sealed class ClassCalendars(Premises premises)
+{
+    /// <summary>Gives the class an address, or a new one: then the old one is dead.</summary>
+    /// <returns>What nobody can guess of the address.</returns>
+    public string Make(Caller by, ClassId id) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(20));
+        ClassStore.SetCalendar(c, id, token);
+        Premises.Add(c, by, premises.Clock.Now, new("made class calendar", "class", id.Value, id, "a new address"));
+        return token;
+    });
+
+    /// <summary>Shuts the address.</summary>
+    public void Retire(Caller by, ClassId id) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id);
+        ClassStore.SetCalendar(c, id, null);
+        Premises.Add(c, by, premises.Clock.Now, new("retired class calendar", "class", id.Value, id, "the address is shut"));
+    });
+
+    /// <summary>The calendar as it is now, as iCalendar.</summary>
+    /// <exception cref="RefusedException"><c>calendar-retired</c>: no class has that address, or the class is archived.</exception>
+    public (string Name, string Text) Feed(string token) => premises.Db.Read(c =>
+    {
+        var k = ClassStore.OfCalendar(c, token);
+        if (k is not { State: not ClassState.Archived }) throw new RefusedException("calendar-retired", "This class calendar is not kept any more.", "Take it out of your calendar program; the new year's class has an address of its own.");
+        var year = YearStore.All(c).First(y => y.Id == k.YearId);
+        return ($"{k.Name}.ics", CalendarFile.Write(k.Name, [.. Days(year.Year, year.Terms.FirstOrDefault(t => t.Id == k.TermId)?.Name),
+            .. k.State == ClassState.Open ? AssignmentStore.OfClass(c, k.Id).Where(a => a is { PublishedAt: not null, DueOn: not null }).Select(a => new NamedDays($"Due: {a.Title}", a.DueOn!.Value, a.DueOn.Value, "ASSIGNMENT")) : []], premises.Clock.Now));
+    });
+
+    /// <summary>Terms and days off as a class's calendar shows them.</summary>
+    /// <param name="term">Of the class; null for the whole year.</param>
+    internal static IReadOnlyList<NamedDays> Days(SchoolYear year, string? term)
+    {
+        var terms = year.Terms.Where(t => term is null || t.Name == term).ToList();
+        return [.. terms.Select(t => new NamedDays(t.Name, t.First, t.Last, CalendarFile.Term)),
+            .. year.DaysOff.Where(d => terms.Any(t => d.First <= t.Last && t.First <= d.Last)).Select(d => new NamedDays($"No school: {d.Name}", d.First, d.Last, CalendarFile.DayOff))];
+    }
+}
