@@ -5,6 +5,7 @@ using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;
 using SpringLoft.App;
 using SpringLoft.App.Closing;
+using SpringLoft.App.Workspaces;
 using SpringLoft.App.Years;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Demo;
@@ -63,13 +64,23 @@ switch (args[0])
         var person = database.Read(c => PersonStore.ByUserName(c, "bench"))!;
         var caller = new Caller(person.Id, person.Role, person.Name.Display);
         var year = database.Read(YearStore.All)[0].Id;
-        var board = new YearBoard(premises);
+        while (new BlindCounts(premises).Refresh(200) > 0) { }
+        var board = new YearBoard(premises, new BlindCounts(premises));
         Console.WriteLine($"counts       {Median(() => database.Read(c => ClosingStore.Counts(c, year))):0.0} ms");
         Console.WriteLine($"classes      {Median(() => database.Read(c => ClassStore.OfYear(c, year))):0.0} ms");
         Console.WriteLine($"staff        {Median(() => database.Read(c => StaffStore.Of(c, year))):0.0} ms");
         Console.WriteLine($"whole board  {Median(() => board.See(caller, year)):0.0} ms (the rest: rules and rows)");
         var whole = board.See(caller, year);
         Console.WriteLine($"as JSON      {Median(() => System.Text.Json.JsonSerializer.SerializeToUtf8Bytes(whole)):0.0} ms");
+        break;
+
+    case "access":
+        Sights.Run();
+        break;
+
+    case "tree":
+        // args: folder, tree of files to take in; prints seconds, the peak of memory and how many files.
+        await Trees.Run(premises, args[2]);
         break;
 
     default:
