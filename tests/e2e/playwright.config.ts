@@ -18,6 +18,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: "en-GB",
     acceptDownloads: true,
+    actionTimeout: 20_000,
     contextOptions: { reducedMotion: "reduce" },
     screenshot: "only-on-failure",
     launchOptions: {

@@ -8,7 +8,7 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type KeyboardEvent } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
@@ -139,14 +139,7 @@ const unfolded = (folders: number) =>
 function Matrix({ classId, view, shut }: { classId: number; view: Schemas["GroupsView"]; shut: boolean }) {
   const [changing, setChanging] = useState<Schemas["GroupView"] | null>(null);
   const body = useRef<HTMLTableSectionElement>(null);
-  const set = useAct(({ group, members }: { group: Schemas["GroupView"]; members: number[] }) =>
-    take(
-      api.PUT("/api/classes/{classId}/groups/{groupId}", {
-        params: { path: { classId, groupId: group.id } },
-        body: { name: group.name, members, version: group.version },
-      }),
-    ),
-  );
+  const { members, toggle, error } = useMemberships(classId, view);
   const onKeys = (e: KeyboardEvent) => {
     const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
     const at = (e.target as HTMLElement).dataset.at?.split(" ").map(Number);
@@ -156,7 +149,7 @@ function Matrix({ classId, view, shut }: { classId: number; view: Schemas["Group
   };
   return (
     <>
-      <Problem error={set.error} />
+      <Problem error={error} />
       <Table aria-label="Students and groups" stickyHeader sx={{ width: "auto", "& thead th": { top: 87 } }}>
         <TableHead>
           <TableRow>
@@ -173,7 +166,7 @@ function Matrix({ classId, view, shut }: { classId: number; view: Schemas["Group
                 >
                   {x.name}
                   <Box component="span" sx={{ fontWeight: 400, fontSize: 12 }}>
-                    {x.members.length === 0 ? "nobody" : x.members.length}
+                    {members(x).length === 0 ? "nobody" : members(x).length}
                   </Box>
                 </Button>
               </TableCell>
@@ -186,18 +179,12 @@ function Matrix({ classId, view, shut }: { classId: number; view: Schemas["Group
               <TableCell>{s.sortName}</TableCell>
               <TableCell sx={{ color: "text.secondary" }}>{s.grade}</TableCell>
               {view.groups.map((x, column) => {
-                const inIt = x.members.includes(s.id);
                 return (
                   <TableCell key={x.id} align="center" padding="none">
                     <Checkbox
-                      checked={inIt}
-                      disabled={shut || set.isPending}
-                      onChange={() =>
-                        set.mutate({
-                          group: x,
-                          members: inIt ? x.members.filter((m) => m !== s.id) : [...x.members, s.id],
-                        })
-                      }
+                      checked={members(x).includes(s.id)}
+                      disabled={shut}
+                      onChange={() => toggle(x, s.id)}
                       slotProps={{
                         input: {
                           "aria-label": `${s.sortName} in ${x.name}`,
@@ -215,6 +202,45 @@ function Matrix({ classId, view, shut }: { classId: number; view: Schemas["Group
       {changing && <ChangeGroup classId={classId} group={changing} onClose={() => setChanging(null)} />}
     </>
   );
+}
+
+// One may tick on without waiting: what is ticked is shown at once and sent in its turn.
+function useMemberships(classId: number, view: Schemas["GroupsView"]) {
+  type Group = Schemas["GroupView"];
+  const queries = useQueryClient();
+  const [ticked, setTicked] = useState<ReadonlyMap<number, number[]>>(new Map());
+  const [error, setError] = useState<unknown>(null);
+  const turn = useRef<Promise<unknown>>(Promise.resolve());
+  const waiting = useRef(0);
+  const sent = useRef(new Map<number, number>());
+  const members = (group: Group) => ticked.get(group.id) ?? group.members;
+  const toggle = (group: Group, student: number) => {
+    const now = members(group);
+    const next = now.includes(student) ? now.filter((m) => m !== student) : [...now, student];
+    setTicked((t) => new Map(t).set(group.id, next));
+    setError(null);
+    waiting.current += 1;
+    turn.current = turn.current
+      .then(async () => {
+        const version = sent.current.get(group.id) ?? view.groups.find((g) => g.id === group.id)!.version;
+        await take(
+          api.PUT("/api/classes/{classId}/groups/{groupId}", {
+            params: { path: { classId, groupId: group.id } },
+            body: { name: group.name, members: next, version },
+          }),
+        );
+        sent.current.set(group.id, version + 1);
+      })
+      .catch(setError)
+      .finally(async () => {
+        waiting.current -= 1;
+        if (waiting.current > 0) return;
+        await queries.invalidateQueries();
+        sent.current.clear();
+        setTicked(new Map());
+      });
+  };
+  return { members, toggle, error };
 }
 
 function ChangeGroup({

@@ -160,7 +160,6 @@ function FileIn({
         <Autocomplete
           multiple
           autoHighlight
-          disableCloseOnSelect
           options={w.folders.filter((f) => f.right !== "View" && f.right !== "None")}
           value={folders}
           onChange={(_, v) => setFolders(v)}

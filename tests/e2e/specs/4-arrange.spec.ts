@@ -1,0 +1,249 @@
+import { execFileSync } from "node:child_process";
+import { mkdirSync, mkdtempSync, symlinkSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { expect, test, type Page } from "@playwright/test";
+import { isAccessible, signedIn } from "./people";
+
+// What stands in a workspace besides plain folders: groups, pages, zips, the same things for many classes, a department's bank.
+test.describe.configure({ mode: "serial" });
+
+let teacher: Page;
+let classId: string;
+
+const folder = (name: string) => teacher.getByRole("treeitem", { name }).first();
+
+test("many classes are made from a pasted table, and a row that can't be is told before", async ({ browser }) => {
+  const page = await signedIn(browser, "wren");
+  await page.goto("/set-up/many");
+  const paste = (text: string) =>
+    page.getByLabel("Course of row 1", { exact: true }).evaluate((field, t) => {
+      const data = new DataTransfer();
+      data.setData("text", t);
+      field.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
+    }, text);
+  await paste("Course\tSection\tPeriod\tRoom\tLead teacher\nLantern Making\t6A\t2\tKiln room\tNobody Known\nLantern Making\t6B\t4\tKiln room\toisin");
+  await expect(page.getByText("The directory has no teacher “Nobody Known”.")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Make 2 classes" })).toBeDisabled();
+  await isAccessible(page, "a table of classes with an error");
+  await page.getByLabel("Lead teacher of row 1").fill("ngozi");
+  await expect(page.getByText(/^led by Oisín/)).toBeVisible();
+  await page.getByRole("button", { name: "Make 2 classes" }).click();
+  await expect(page.getByText("2 classes made, in preparation")).toBeVisible();
+  // Which arrangement: in the shared one no student sees another section's folders.
+  await page.getByLabel("Folder plan, where a row names none").click();
+  await page.getByRole("option", { name: "Weeks, own folders and groups" }).click();
+  await page.getByRole("button", { name: "one shared workspace" }).click();
+  await expect(page.getByText("No student sees another section's folders.")).toBeVisible();
+  await isAccessible(page, "the arrangements");
+});
+
+test("a group gets its folder, and only its members open it", async ({ browser }) => {
+  teacher = await signedIn(browser, "cait");
+  const first = teacher.locator("tr[data-id]").first();
+  classId = (await first.getAttribute("data-id"))!;
+  await teacher.goto(`/classes/${classId}/groups`);
+  await expect(teacher.getByText("No group yet.")).toBeVisible();
+  await isAccessible(teacher, "groups, none yet");
+  await teacher.getByLabel("Name of a new group").fill("Drummers");
+  await teacher.getByRole("button", { name: "Make the group" }).click();
+  const boxes = teacher.getByRole("table", { name: "Students and groups" }).getByRole("checkbox");
+  await boxes.first().focus();
+  await teacher.keyboard.press("Space");
+  await expect(boxes.first()).toBeChecked();
+  await teacher.keyboard.press("ArrowDown");
+  await expect(boxes.nth(1)).toBeFocused();
+  await isAccessible(teacher, "groups");
+
+  await teacher.getByRole("link", { name: "Back to set up" }).click();
+  await teacher.getByRole("button", { name: "Make a folder…" }).click();
+  await teacher.getByLabel("Name", { exact: true }).fill("Drummers");
+  await teacher.getByLabel("Who may do what").click();
+  await teacher.getByRole("option", { name: "one per group" }).click();
+  await teacher.getByLabel("bin what others put in").uncheck();
+  await isAccessible(teacher, "a group's folder");
+  await teacher.getByRole("button", { name: "Make the folder" }).click();
+  await folder("Drummers").click();
+  await expect(teacher.getByText("one per group, Drummers and staff")).toBeVisible();
+
+  await teacher.goto(`/classes/${classId}/see-as`);
+  await expect(teacher.getByRole("treeitem", { name: "Start here" })).toBeVisible();
+  await expect(teacher.getByRole("treeitem", { name: "Drummers" })).toHaveCount(0);
+  await teacher.getByRole("combobox", { name: "See as" }).click();
+  await teacher.getByRole("option").nth(1).click();
+  await expect(teacher.getByRole("treeitem", { name: "Drummers" })).toBeVisible();
+});
+
+test("a change of a folder is undone in one click", async () => {
+  await teacher.goto(`/classes/${classId}/set-up`);
+  await folder("Drummers").click();
+  await teacher.getByRole("button", { name: "Change…", exact: true }).click();
+  await teacher.getByLabel("Name", { exact: true }).fill("Drum crew");
+  await teacher.getByRole("button", { name: "Change it" }).click();
+  await expect(folder("Drum crew")).toBeVisible();
+  await teacher.getByRole("button", { name: "Undo" }).click();
+  await expect(folder("Drummers")).toBeVisible();
+  await expect(folder("Drum crew")).toHaveCount(0);
+});
+
+test("a page is written with formats, and nothing in it is run or leads astray", async () => {
+  await folder("Start here").click();
+  await teacher.getByRole("button", { name: "Write a page…" }).click();
+  await teacher.getByLabel("Title of the page").fill("How we listen");
+  await teacher
+    .getByLabel("Text", { exact: true })
+    .fill("## First\n\n**Still hands.**\n\n<script>document.title = 'taken'</script>\n\n[go](javascript:alert(1)) [notes](https://notes.invalid/)\n\n![x](https://spy.invalid/x.png)");
+  const page = teacher.getByRole("region", { name: "Write a page" });
+  await expect(page.getByText("Still hands.", { exact: true })).toBeVisible();
+  await isAccessible(teacher, "writing a page");
+  await teacher.reload();
+  await teacher.getByRole("button", { name: "Write a page…" }).click();
+  await expect(teacher.getByLabel("Title of the page")).toHaveValue("How we listen");
+  await teacher.getByRole("button", { name: "Add the page" }).click();
+  await teacher.getByRole("button", { name: "How we listen", exact: true }).click();
+  await expect(teacher.getByRole("heading", { name: "First" })).toBeVisible();
+  await expect(teacher.getByRole("link", { name: "notes" })).toHaveAttribute("href", "https://notes.invalid/");
+  expect(await teacher.title()).not.toBe("taken");
+  expect(await teacher.evaluate(() => [...document.querySelectorAll("main a, main img, main script")].filter((e) => /javascript:|spy\.invalid|taken/.test(e.outerHTML)).length)).toBe(0);
+  await isAccessible(teacher, "a page");
+});
+
+test("a zip keeps its shape, a dangerous one is refused whole, and a folder comes out as a zip", async () => {
+  const here = mkdtempSync(join(tmpdir(), "spring-loft-zip-"));
+  mkdirSync(join(here, "tree", "Songs", "Autumn"), { recursive: true });
+  writeFileSync(join(here, "tree", "Songs", "Autumn", "harbour.txt"), "harbour song");
+  writeFileSync(join(here, "tree", "Songs", "list.txt"), "one song");
+  execFileSync("zip", ["-q", "-r", "../good.zip", "."], { cwd: join(here, "tree") });
+  symlinkSync("/etc/passwd", join(here, "tree", "link"));
+  execFileSync("zip", ["-q", "-y", "-r", "../bad.zip", "."], { cwd: join(here, "tree") });
+
+  await folder("Start here").click();
+  await teacher.getByLabel("Unpack a zip here").setInputFiles(join(here, "bad.zip"));
+  await expect(teacher.getByText("is a link to another place, not a file")).toBeVisible();
+  await expect(folder("Songs")).toHaveCount(0);
+  await teacher.getByLabel("Unpack a zip here").setInputFiles(join(here, "good.zip"));
+  await expect(teacher.getByText("2 folders made, 2 files added.")).toBeVisible();
+  await isAccessible(teacher, "a zip taken in");
+  const waiting = teacher.waitForEvent("download");
+  await teacher.getByRole("link", { name: "Fetch as zip" }).click();
+  const out = join(here, "out.zip");
+  await (await waiting).saveAs(out);
+  expect(execFileSync("unzip", ["-p", out, "Start here/Songs/Autumn/harbour.txt"]).toString()).toBe("harbour song");
+});
+
+test("a thing is filed in several folders, and given to other classes in one act", async () => {
+  await folder("Start here").click();
+  await teacher.getByRole("button", { name: "Acts on How we listen" }).click();
+  await teacher.getByRole("menuitem", { name: "File in…" }).click();
+  await teacher.getByLabel("Stands in").fill("Drummers");
+  await teacher.getByRole("option", { name: "Drummers", exact: true }).click();
+  await teacher.getByRole("button", { name: "File it in 2 folders" }).click();
+  await expect(teacher.getByRole("row", { name: /How we listen/ })).toContainText("in 2 folders");
+
+  await teacher.getByRole("button", { name: "Acts on How we listen" }).click();
+  await teacher.getByRole("menuitem", { name: "Give to other classes…" }).click();
+  const give = teacher.getByRole("dialog");
+  await give.getByRole("checkbox", { name: /^all/ }).check();
+  await expect(give.getByText(/1 thing/).first()).toBeVisible();
+  await isAccessible(teacher, "giving to several classes");
+  await give.getByRole("button", { name: /^Give to \d class/ }).click();
+  await expect(give.getByRole("heading")).toContainText("given to");
+  await give.getByRole("button", { name: "Done" }).click();
+});
+
+test("the welcome note, what the class uses and its calendar stand in the class for its students", async () => {
+  await teacher.getByRole("button", { name: "Welcome note…" }).click();
+  await teacher.getByLabel("Students read this first").fill("**Bring your sticks.**");
+  await isAccessible(teacher, "the welcome note");
+  await teacher.getByRole("button", { name: "Save the welcome note" }).click();
+  await teacher.getByRole("button", { name: "What it uses…" }).click();
+  await teacher.getByLabel("Tide tables of the island").check();
+  await isAccessible(teacher, "what a class uses");
+  await teacher.getByRole("button", { name: /^Use \d thing/ }).click();
+  await teacher.getByRole("button", { name: "Class calendar…" }).click();
+  await teacher.getByRole("button", { name: "Make the class calendar" }).click();
+  const address = await teacher.getByLabel("Address").inputValue();
+  await isAccessible(teacher, "the class calendar");
+  await teacher.getByRole("dialog").getByRole("button", { name: "Done" }).click();
+  const feed = await teacher.request.get(address);
+  expect(feed.headers()["content-type"]).toContain("text/calendar");
+  expect(await feed.text()).toContain("BEGIN:VCALENDAR");
+  await teacher.goto(`/classes/${classId}/see-as`);
+  await expect(teacher.getByRole("region", { name: "Welcome note" })).toContainText("Bring your sticks.");
+  await expect(teacher.getByRole("link", { name: "Tide tables of the island" })).toBeVisible();
+});
+
+test("what is said about a class is changed, and its name follows", async () => {
+  await teacher.goto(`/classes/${classId}/set-up`);
+  await teacher.getByRole("button", { name: "About this class…" }).click();
+  await teacher.getByLabel("Period", { exact: true }).fill("9");
+  await teacher.getByLabel("Room", { exact: true }).fill("Loft over the boathouse");
+  await isAccessible(teacher, "about this class");
+  await teacher.getByRole("button", { name: "Save", exact: true }).click();
+  await expect(teacher.getByText(/period 9 · 2026–27/).first()).toBeVisible();
+  await expect(teacher.getByText("period 9 · room Loft over the boathouse")).toBeVisible();
+});
+
+test("the bank of a department is used in classes, and a change is offered to copies", async ({ browser }) => {
+  const page = await signedIn(browser, "wren");
+  await page.goto("/plan/departments");
+  await expect(page.getByRole("table", { name: "Departments" })).toContainText("2 could follow");
+  await isAccessible(page, "departments");
+  await page.getByRole("link", { name: "Crafts department" }).click();
+  await expect(page.getByRole("region", { name: "Copies behind the bank" })).toContainText("Measured drawing");
+  await isAccessible(page, "a department");
+  // Boatbuilding 5A has a copy.
+  await page.goto("/classes/17/set-up");
+  const offers = page.getByRole("region", { name: "Newer in the bank" });
+  await offers.getByRole("button", { name: /Take the bank/ }).click();
+  await expect(offers).toHaveCount(0);
+});
+
+test("the school's list and its user names are kept by the coordinator", async ({ browser }) => {
+  const page = await signedIn(browser, "wren");
+  await page.goto("/plan/shared");
+  await page.getByRole("button", { name: "Add a site…" }).click();
+  await page.getByLabel("Title that makes sense").fill("Weather of the skerries");
+  await page.getByLabel("Address", { exact: true }).fill("weather");
+  await page.getByRole("button", { name: "Add the site" }).click();
+  await expect(page.getByRole("alert")).toContainText("Give it whole");
+  await page.getByLabel("Address", { exact: true }).fill("https://weather.invalid/");
+  await page.getByRole("button", { name: "Add the site" }).click();
+  await expect(page.getByRole("table", { name: "Sites and materials" })).toContainText("Weather of the skerries");
+  await isAccessible(page, "sites and materials");
+  const waiting = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Fetch as a bundle" }).click();
+  const bundle = await (await waiting).path();
+  expect(execFileSync("unzip", ["-p", bundle, "resources.csv"]).toString()).toContain("Weather of the skerries");
+  await page.getByLabel("Read resources…").setInputFiles({ name: "resources.csv", mimeType: "text/csv", buffer: Buffer.from("sourcedId,title,vendorResourceId\r\nx1,Star charts,https://stars.invalid/\r\n,Nameless,y\r\n") });
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("1 would be added");
+  await expect(dialog).toContainText("resources.csv, line 3, sourcedId");
+  await dialog.getByRole("button", { name: "Take them in" }).click();
+  await expect(page.getByRole("table", { name: "Sites and materials" })).toContainText("Star charts");
+
+  await page.goto("/plan/user-names");
+  await page.getByLabel("Pattern", { exact: true }).fill("{given}");
+  await expect(page.getByText(/would need a number to be told apart/)).toBeVisible();
+  await isAccessible(page, "user names");
+});
+
+test("blind spots are counted on the board", async () => {
+  await teacher.goto(`/classes/${classId}/groups`);
+  await teacher.getByRole("button", { name: "Change group Drummers" }).click();
+  await teacher.getByRole("button", { name: "Not now" }).click();
+  await teacher.getByRole("table", { name: "Students and groups" }).getByRole("checkbox", { checked: true }).first().uncheck();
+  await teacher.goto("/");
+  await expect(teacher.locator(`tr[data-id="${classId}"]`)).toContainText("1 blind spot");
+  await isAccessible(teacher, "the board with a blind spot");
+});
+
+test("the planning desks are accessible in the dark too", async ({ browser }) => {
+  const page = await signedIn(browser, "wren");
+  await page.emulateMedia({ colorScheme: "dark" });
+  for (const path of ["/plan/years", "/plan/names", "/plan/user-names", "/plan/shared", "/plan/departments", "/plan/put?plan=1", "/set-up/many", `/classes/${classId}/groups`, `/classes/${classId}/see-as`]) {
+    await page.goto(path);
+    await expect(page.getByRole("main")).toBeVisible();
+    await isAccessible(page, `${path} in the dark`);
+  }
+});
