@@ -66,7 +66,7 @@ internal sealed class DemoArranging(Premises premises, DemoPeople people)
         }
     }
 
-    // A bank with two assignments, one of them used in two classes and changed since.
+    // A bank with two assignments, one of them used in two classes that have a draft left anyhow, and changed since.
     private void Department(Caller coordinator, IReadOnlyList<ClassId> classes)
     {
         var departments = new Departments(premises);
@@ -75,7 +75,7 @@ internal sealed class DemoArranging(Premises premises, DemoPeople people)
         var assigning = new Assigning(premises);
         var made = assigning.Make(coordinator, id, new("Measured drawing", "Draw one piece from three sides, to scale.", 20, null, [bank], null, false)).Id;
         assigning.Make(coordinator, id, new("Tool care diary", "A week of notes on one tool.", 10, null, [bank], null, false));
-        new GivingOut(premises).Give(coordinator, id, new(null, null, [made], false, [.. classes.Take(2)]));
+        new GivingOut(premises).Give(coordinator, id, new(null, null, [made], false, [classes[9], classes[21]]));
         assigning.Change(coordinator, id, made, new("Measured drawing", "Draw one piece from three sides, to scale, with every measure written in.", 20, null, [bank], null, false), 1);
     }
 

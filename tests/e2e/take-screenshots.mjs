@@ -65,6 +65,21 @@ try {
     await p.getByLabel("Folder plan").click();
     await p.getByRole("option", { name: "By day" }).click();
   });
+  await picture(wren, "many-classes", "/set-up/many", async (p) => {
+    const table = "Course\tSection\tPeriod\tRoom\tLead teacher\nLantern Making\t6A\t2\tKiln room\tngozi\nLantern Making\t6B\t4\tKiln room\toisin\nClay and Glass\t8A\t1\tKiln room\toisin";
+    await p.getByLabel("Course of row 1", { exact: true }).evaluate((field, text) => {
+      const pasted = new DataTransfer();
+      pasted.setData("text", text);
+      field.dispatchEvent(new ClipboardEvent("paste", { clipboardData: pasted, bubbles: true, cancelable: true }));
+    }, table);
+    await p.getByText("There is already a class").waitFor();
+  });
+  await picture(wren, "groups", "/classes/17/groups");
+  await picture(wren, "department", null, async (p) => {
+    await p.goto(`${base}/plan/departments`);
+    await p.getByRole("link", { name: "Crafts department" }).click();
+    await p.getByRole("treeitem", { name: "Bank" }).click();
+  });
   await picture(wren, "set-up-desk", `/classes/${boat}/set-up`, (p) => p.getByRole("treeitem", { name: "Units" }).click());
   await picture(wren, "who-sees-it", `/classes/${boat}/set-up?folder=0`, async (p) => {
     await p.getByRole("treeitem", { name: "Staff room" }).click();

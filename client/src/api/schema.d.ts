@@ -1380,6 +1380,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/roster/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readRosterPaste"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/all-of": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["allOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/roster/{personId}": {
         parameters: {
             query?: never;
@@ -2364,6 +2396,8 @@ export interface components {
             notOthers: boolean;
             tops: components["schemas"]["TopSight"][];
         };
+        /** @enum {unknown} */
+        Knowledge: "Known" | "Conflict" | "Possible" | "Unknown";
         LinkBody: {
             title: null | string;
             url: null | string;
@@ -2584,8 +2618,18 @@ export interface components {
             oldPassword: null | string;
             newPassword: null | string;
         };
+        PasteBody: {
+            text: null | string;
+            students: boolean;
+        };
         PastedBody: {
             text: null | string;
+        };
+        PastedLine: {
+            text: string;
+            knowledge: components["schemas"]["Knowledge"];
+            why: string;
+            people: components["schemas"]["FoundPerson"][];
         };
         PatternBody: {
             year: components["schemas"]["YearId"];
@@ -2917,6 +2961,11 @@ export interface components {
             term: null | string;
             lead: null | string;
             plan: null | string;
+        };
+        TakeFrom: {
+            class: null | components["schemas"]["ClassId"];
+            group: null | components["schemas"]["GroupId"];
+            grade: null | string;
         };
         Taken: {
             /** Format: int32 */
@@ -6307,6 +6356,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EnrollReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readRosterPaste: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasteBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    allOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFrom"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundPerson"][];
                 };
             };
             /** @description Unprocessable Entity */

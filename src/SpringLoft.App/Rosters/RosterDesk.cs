@@ -23,10 +23,18 @@ public sealed record RosterRow(PersonId Id, string SortName, string? Grade, stri
 /// <summary>What became of each person who was to be enrolled.</summary>
 public sealed record EnrollReport(int Joined, int Folders, IReadOnlyList<EnrollDecision> Decisions);
 
+/// <summary>A line of a pasted list, and whom it is about.</summary>
+/// <param name="People">The one who is known, or those who might be meant, the likeliest first.</param>
+public sealed record PastedLine(string Text, Knowledge Knowledge, string Why, IReadOnlyList<FoundPerson> People);
+
+/// <summary>Where people are taken from, all at once: a class, a group of it, or a grade.</summary>
+public sealed record TakeFrom(ClassId? Class, GroupId? Group, string? Grade);
+
 /// <summary>The roster of a class, filled from the directory.</summary>
 public sealed class RosterDesk(Premises premises)
 {
     private const int MostFound = 12;
+    private const int MostKnown = 100_000;
 
     /// <summary>People whose name begins with what was typed.</summary>
     /// <param name="typed">First letters of a last or first name, in any case, with or without accents; or of a student number.</param>
@@ -41,6 +49,40 @@ public sealed class RosterDesk(Premises premises)
             return new FoundPerson(p.Id, p.Name.Sort, p.Grade, p.StudentNumber, p.Role, here is { LeftAt: null } ? here.Role : null, [.. classes[p.Id]]);
         }).ToList();
     });
+
+    /// <summary>Reads people out of what was pasted and says whom the directory knows. Writes nothing.</summary>
+    public IReadOnlyList<PastedLine> ReadPaste(ClassId id, string? text, bool students) => premises.Db.Read(c =>
+    {
+        var pasted = PastedList.Read(Refusals.NotLonger(text ?? "", "text", "The list", 100_000));
+        var all = students ? PersonStore.Students(c, MostKnown) : PersonStore.Staff(c);
+        var byId = all.ToDictionary(p => p.Id);
+        var knowing = new Knowing([.. all.Select(p => new KnownPerson(p.Id, null, p.StudentNumber, p.Email, p.UserName, p.Name, p.Grade))]);
+        var found = pasted.Select(l => (l.Text, Who: knowing.Find(l.Claim))).ToList();
+        var people = Found(c, id, [.. found.SelectMany(f => Meant(f.Who)).Distinct().Select(p => byId[p])]).ToDictionary(p => p.Id);
+        return found.Select(f => new PastedLine(f.Text, f.Who.Knowledge, f.Who.Why, [.. Meant(f.Who).Select(p => people[p])])).ToList();
+    });
+
+    /// <summary>All students of another class that the asker sees, of a group of it, or of a grade, who might be enrolled here.</summary>
+    public IReadOnlyList<FoundPerson> All(Caller who, ClassId id, TakeFrom from) => premises.Db.Read(c =>
+    {
+        if (from.Class is { } k)
+        {
+            if (ClassGate.Find(c, who, k).Standing < Standing.CoTeacher) throw Refusals.NotFound("class");
+            var members = from.Group is { } g ? GroupStore.Members(c, k)[g].ToHashSet() : null;
+            return Found(c, id, PersonStore.Find(c, RosterStore.Members(c, k).Where(m => m.Role == ClassRole.Student && m.LeftAt is null && members?.Contains(m.PersonId) != false).Select(m => m.PersonId)));
+        }
+        var grade = Refusals.Needed(from.Grade, "grade", "The grade", 20);
+        return Found(c, id, [.. PersonStore.Students(c, MostKnown).Where(p => string.Equals(p.Grade, grade, StringComparison.OrdinalIgnoreCase))]);
+    });
+
+    private static IEnumerable<PersonId> Meant(Recognised who) => who.Person is { } one ? [one] : who.Candidates;
+
+    private static List<FoundPerson> Found(IDbConnection c, ClassId id, IReadOnlyList<PersonRow> people)
+    {
+        var classes = RosterStore.ClassesOf(c, people.Select(f => f.Id));
+        var here = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToDictionary(m => m.PersonId, m => m.Role);
+        return [.. people.OrderBy(p => PersonName.SearchKey(p.Name.Sort), StringComparer.Ordinal).Select(p => new FoundPerson(p.Id, p.Name.Sort, p.Grade, p.StudentNumber, p.Role, here.TryGetValue(p.Id, out var role) ? role : null, [.. classes[p.Id]]))];
+    }
 
     /// <summary>The roster: staff first, then students by name; those who left at the end.</summary>
     public IReadOnlyList<RosterRow> See(ClassId id) => premises.Db.Read(c =>

@@ -55,7 +55,8 @@ public sealed class MakingMany(Premises premises, MakingClass making)
             for (var i = 0; i < rows.Count; i++)
                 if (decided[i].Refusal is { } no) throw new RefusedException(no.Code, $"Row {i + 1}: {no.What}", no.Mend, no.Field);
             return rows.Select((r, i) => making.Make(c, by, new NewClass(draft.Year, r.Course, r.Section, r.Period, decided[i].Term is { } t ? terms[t] : null,
-                decided[i].Plan is { } p ? plans[p] : draft.Plan, null) { Level = r.Level, Room = r.Room }, decided[i].Lead!.Value, decided[i].LeadName!)).ToList();
+                decided[i].Plan is { } p ? plans[p] : draft.Plan, null)
+            { Level = r.Level, Room = r.Room }, decided[i].Lead!.Value, decided[i].LeadName!)).ToList();
         });
     }
 

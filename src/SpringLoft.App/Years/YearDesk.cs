@@ -83,8 +83,8 @@ public sealed class YearDesk(Premises premises)
     }
 
     /// <summary>
-    /// Changes a year at the version that was seen. No folder is made or renamed: the plan is put again for that. But each
-    /// folder of a week or a day stays with its dates, whatever number the week has now.
+    /// Changes a year at the version that was seen. Each folder of a week or a day stays with its dates, whatever number the
+    /// week has now, and folders for weeks that are new unfold by themselves. None is renamed: the plan is put again for that.
     /// </summary>
     public void Change(Caller by, YearId id, int version, YearDraft draft)
     {
@@ -102,7 +102,11 @@ public sealed class YearDesk(Premises premises)
             var keys = new WeekKeys(before.Year, year);
             foreach (var k in ClassStore.OfYear(c, id).Where(k => k.PlanId is not null && k.State != Core.Workspaces.ClassState.Archived))
                 FolderStore.Rekey(c, [.. FolderStore.WithBin(c, k.Id).Where(f => f.PlanKey is not null).Select(f => (f.Id, Was: f.PlanKey!, Key: keys.Move(f.PlanKey!))).Where(x => x.Was != x.Key).Select(x => (x.Id, x.Key))]);
-            Premises.Add(c, by, premises.Clock.Now, new("changed school year", "year", id.Value, null, year.Label));
+            var now = premises.Clock.Now;
+            foreach (var k in ClassStore.OfYear(c, id).Where(k => k.PlanId is not null && k.State != Core.Workspaces.ClassState.Archived))
+                if (Plans.Settings.Unfold(c, k) is > 0 and var added)
+                    Premises.Add(c, by, now, new("unfolded new weeks", "class", k.Id.Value, k.Id, $"{added} folders"));
+            Premises.Add(c, by, now, new("changed school year", "year", id.Value, null, year.Label));
         });
     }
 

@@ -8,6 +8,8 @@ namespace SpringLoft.Server.Rosters;
 
 internal sealed record EnrollBody(IReadOnlyList<PersonId>? People, ClassRole Role);
 
+internal sealed record PasteBody(string? Text, bool Students);
+
 internal sealed record GroupBody(string? Name, IReadOnlyList<PersonId>? Members, int Version);
 
 internal sealed record FoldersStay(IReadOnlyList<string> Folders);
@@ -22,6 +24,8 @@ internal static class RosterEndpoints
         roster.MapGet("", (long classId, RosterDesk desk) => desk.See(new(classId))).WithName("roster").Needs(Act.Arrange);
         roster.MapPost("", (long classId, EnrollBody body, Caller who, RosterDesk desk) =>
             desk.Enroll(who, new(classId), body.People ?? [], body.Role)).WithName("enroll").Needs(Act.ManageRoster);
+        roster.MapPost("/reading", (long classId, PasteBody body, RosterDesk desk) => desk.ReadPaste(new(classId), body.Text, body.Students)).WithName("readRosterPaste").Needs(Act.ManageRoster);
+        roster.MapPost("/all-of", (long classId, TakeFrom body, Caller who, RosterDesk desk) => desk.All(who, new(classId), body)).WithName("allOf").Needs(Act.ManageRoster);
         roster.MapDelete("/{personId:long}", (long classId, long personId, Caller who, RosterDesk desk) =>
         {
             desk.Remove(who, new(classId), new(personId));

@@ -1,3 +1,5 @@
+using SpringLoft.App.Rosters;
+using SpringLoft.Core.People;
 using SpringLoft.Core.Rosters;
 
 namespace SpringLoft.App.Tests.Rosters;
@@ -81,5 +83,33 @@ public class RosterDeskTests : SchoolTest
         Refused(() => school.Roster.Enroll(school.Lead, school.Class, [school.Umi.Id, new(999)], ClassRole.Student)).ShouldBe("person-unknown");
         Refused(() => school.Roster.Enroll(school.Lead, school.Class, [school.Umi.Id], ClassRole.Lead)).ShouldBe("role-lead");
         school.Roster.See(school.Class).ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public void A_pasted_list_says_whom_the_directory_knows_who_might_be_meant_and_who_is_nobody()
+    {
+        school.Roster.Enroll(school.Lead, school.Class, [school.Rúna.Id], ClassRole.Student);
+
+        var lines = school.Roster.ReadPaste(school.Class, "1001\nRavndal, Rúna\nUmi Halgrimsson\nZdeněk Quiroga\n", students: true);
+
+        lines.Select(l => l.Knowledge).ShouldBe([Knowledge.Known, Knowledge.Known, Knowledge.Possible, Knowledge.Unknown]);
+        lines[0].People.Single().Id.ShouldBe(school.Umi.Id);
+        lines[1].People.Single().InThisClass.ShouldBe(ClassRole.Student);
+        lines[2].People.First().Id.ShouldBe(school.Umi.Id);
+        school.Roster.See(school.Class).Count(r => r.Role == ClassRole.Student).ShouldBe(1);
+    }
+
+    [Fact]
+    public void All_of_a_class_a_group_or_a_grade_are_taken_at_once_by_who_may_see_them()
+    {
+        school.OpenClass();
+        var crew = new GroupDesk(school.Premises).Make(school.Lead, school.Class, "Crew", [school.Umi.Id]).Id;
+        var other = school.Making.Make(school.Lead, school.New("Rope"));
+
+        school.Roster.All(school.Lead, other, new(school.Class, null, null)).Count.ShouldBe(2);
+        school.Roster.All(school.Lead, other, new(school.Class, crew, null)).Single().Id.ShouldBe(school.Umi.Id);
+        school.Roster.All(school.Lead, other, new(null, null, "6")).Count.ShouldBe(3);
+        Refused(() => school.Roster.All(school.OtherTeacher, other, new(school.Class, null, null))).ShouldBe("not-found");
+        Refused(() => school.Roster.All(school.Lead, other, new(null, null, " "))).ShouldBe("missing");
     }
 }

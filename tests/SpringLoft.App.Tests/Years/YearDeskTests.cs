@@ -111,4 +111,19 @@ public class YearDeskTests : SchoolTest
             ("TERM", "Year", new(2026, 8, 24), new(2027, 6, 18)), ("DAY OFF", "Lantern days", new(2026, 11, 12), new(2026, 11, 13))]);
         Refused(() => Desk.ReadFile(Sheet.Id, "not a calendar")).ShouldBe("calendar-unreadable");
     }
+
+    [Fact]
+    public void Weeks_that_are_new_unfold_by_themselves_in_classes_that_follow_a_plan()
+    {
+        var id = school.Making.Make(school.Lead, school.New("Rope", plan: "By week"));
+        int Weeks() => school.Workspace.See(school.Lead, id).Folders.Count(f => f.Name.StartsWith("Week ", StringComparison.Ordinal));
+        var before = Weeks();
+        var longer = Sheet.Calendar with { Terms = [Sheet.Calendar.Terms![0] with { Last = Sheet.Calendar.Terms[0].Last.PlusWeeks(2) }] };
+
+        var preview = Desk.Preview(Sheet.Id, longer).Folders.Single();
+        Desk.Change(school.Coordinator, Sheet.Id, Sheet.Version, longer);
+
+        preview.Adds.ShouldBe(2);
+        Weeks().ShouldBe(before + 2);
+    }
 }

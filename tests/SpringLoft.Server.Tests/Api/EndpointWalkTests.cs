@@ -123,6 +123,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["postNotice"] = ClassStaff,
         ["roster"] = ClassStaff,
         ["enroll"] = ClassStaff,
+        ["readRosterPaste"] = ClassStaff,
+        ["allOf"] = ClassStaff,
         ["removeFromRoster"] = ClassStaff,
         ["makeAssignment"] = ClassStaff,
         ["publishAssignment"] = ClassStaff,

@@ -109,6 +109,7 @@ test("a teacher bends one class; the changed plan put again keeps that and lists
   const teacher = await signedIn(browser, "cait");
   await teacher.locator("tr[data-id]").first().getByRole("link").first().click();
   await teacher.getByRole("treeitem", { name: "Papers" }).first().click();
+  await expect(teacher.getByRole("heading", { name: "Papers", level: 2 })).toBeVisible();
   await teacher.getByRole("button", { name: "Change…" }).click();
   await teacher.getByLabel("Name", { exact: true }).fill("Song sheets");
   await isAccessible(teacher, "changing a folder");
@@ -147,6 +148,7 @@ test("a blind spot is found and mended in one click, and see as shows what a stu
   // The folder that the first assignment stands in becomes staff only.
   const start = teacher.getByRole("treeitem", { name: "Staff room" });
   await start.click();
+  await expect(teacher.getByRole("heading", { name: "Staff room", level: 2 })).toBeVisible();
   await teacher.getByRole("button", { name: "Make a folder in it…" }).click();
   await teacher.getByLabel("Name", { exact: true }).fill("For everybody");
   await teacher.getByLabel("Who may do what").click();

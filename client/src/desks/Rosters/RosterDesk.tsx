@@ -21,7 +21,9 @@ import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayDate } from "../../parts/words";
+import { PasteList } from "./PasteList";
 import { PersonPicker } from "./PersonPicker";
+import { TakeAll } from "./TakeAll";
 
 const keyList: [string, string][] = [
   ["letters", "find people by last name"],
@@ -42,6 +44,9 @@ export function RosterDesk() {
   const [roleAsked, setRole] = useState<"Student" | "CoTeacher">("Student");
   const role = department ? "CoTeacher" : roleAsked;
   const [picked, setPicked] = useState<Schemas["FoundPerson"][]>([]);
+  const [asking, setAsking] = useState<"paste" | "all" | null>(null);
+  const add = (people: Schemas["FoundPerson"][]) =>
+    setPicked((p) => [...p, ...people.filter((x) => p.every((y) => y.id !== x.id))]);
   const [report, setReport] = useState<Schemas["EnrollReport"] | null>(null);
   const [leaving, setLeaving] = useState<Schemas["RosterRow"] | null>(null);
   useKeyList(keyList);
@@ -90,6 +95,15 @@ export function RosterDesk() {
               ? "Each student gets their own folder the moment they are enrolled, where the folder plan has one."
               : `${count(students.filter((s) => !s.hasFolder).length, "student has", "students have")} no own folder: the class's plan makes none, or it was binned.`}
           </Typography>
+          {!department && (
+            <Button
+              component={RouterLink}
+              to={`/classes/${id}/groups`}
+              sx={{ alignSelf: "start", ml: -1.75 }}
+            >
+              Groups
+            </Button>
+          )}
           {head.data?.state === "InPreparation" && (
             <>
               <Typography sx={{ color: "text.secondary" }}>
@@ -133,14 +147,32 @@ export function RosterDesk() {
             onDone={() => picked.length > 0 && enroll.mutate()}
           />
           <Problem error={enroll.error} />
-          <Button
-            variant="contained"
-            sx={{ mt: 1.5 }}
-            disabled={picked.length === 0 || enroll.isPending}
-            onClick={() => enroll.mutate()}
-          >
-            {picked.length === 0 ? `Enroll ${many}` : `Enroll ${count(picked.length, one!, many!)}`}
-          </Button>
+          <Box sx={{ display: "flex", gap: 1.5, mt: 1.5, flexWrap: "wrap" }}>
+            <Button
+              variant="contained"
+              disabled={picked.length === 0 || enroll.isPending}
+              onClick={() => enroll.mutate()}
+            >
+              {picked.length === 0 ? `Enroll ${many}` : `Enroll ${count(picked.length, one!, many!)}`}
+            </Button>
+            <Button variant="outlined" onClick={() => setAsking("paste")}>
+              Paste a list…
+            </Button>
+            {role === "Student" && (
+              <Button variant="outlined" onClick={() => setAsking("all")}>
+                All of a class or a grade…
+              </Button>
+            )}
+          </Box>
+          {asking === "paste" && (
+            <PasteList
+              classId={id}
+              students={role === "Student"}
+              onTake={add}
+              onClose={() => setAsking(null)}
+            />
+          )}
+          {asking === "all" && <TakeAll classId={id} onTake={add} onClose={() => setAsking(null)} />}
           {report && (
             <Box role="status" sx={{ mt: 1 }}>
               <StateMark mark="done">

@@ -159,13 +159,13 @@ function Changes({
             <Typography key={f.plan} variant="body2">
               <strong>{f.plan}</strong>, {count(f.classes, "class", "classes")}:{" "}
               {[
-                f.adds > 0 && `${f.adds} to add`,
+                f.adds > 0 && `${f.adds} unfold by themselves when you save`,
                 f.renames > 0 && `${f.renames} with another date or number in the name`,
                 f.stay > 0 && `${f.stay} for weeks that are gone, which stay`,
               ]
                 .filter(Boolean)
                 .join("; ")}
-              . Put the plan again to bring them up to date.
+              .{f.renames > 0 && " Put the plan again to bring the names up to date."}
             </Typography>
           ))}
         </Part>

@@ -1,0 +1,83 @@
+using SpringLoft.Core.People;
+
+namespace SpringLoft.Core.Tests.People;
+
+public class KnowingTests
+{
+    private static readonly KnownPerson Umi = new(new(1), "rec-1", "1001", "umi@tiny.invalid", "s1001", new("Umi", "Hallgrímsson"), "6");
+    private static readonly KnownPerson Rúna = new(new(2), "rec-2", "1002", "runa@tiny.invalid", "s1002", new("Rúna", "Ravndal"), "6");
+    private static readonly KnownPerson OtherRúna = new(new(3), null, "1003", null, "s1003", new("Rúna", "Ravndal"), "8");
+    private static readonly Knowing Directory = new([Umi, Rúna, OtherRúna]);
+
+    private static Recognised Find(string? record = null, string? number = null, string? email = null, string? user = null, PersonName? name = null, bool ordered = true, string? grade = null) =>
+        Directory.Find(new(record, number, email, user, name, ordered, grade));
+
+    public static TheoryData<string, string, double> Winkler
+    {
+        get
+        {
+            var data = new TheoryData<string, string, double>();
+            foreach (var (a, b, value) in WinklersTable.Pairs) data.Add(a, b, value);
+            return data;
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Winkler))]
+    public void Names_are_as_close_as_Winkler_published(string a, string b, double value)
+    {
+        Knowing.Similarity(a, b).ShouldBe(value, 0.0006);
+        Knowing.Similarity(b, a).ShouldBe(value, 0.0006);
+    }
+
+    [Fact]
+    public void The_first_of_record_number_e_mail_and_user_name_that_decides_decides()
+    {
+        Find(record: "rec-1").ShouldSatisfyAllConditions(r => r.Person.ShouldBe(Umi.Id), r => r.Why.ShouldBe("by record id"));
+        Find(record: "unheard of", number: " 1002 ").Person.ShouldBe(Rúna.Id);
+        Find(email: "UMI@tiny.invalid").Person.ShouldBe(Umi.Id);
+        Find(user: "S1003").Person.ShouldBe(OtherRúna.Id);
+    }
+
+    [Fact]
+    public void Two_of_them_naming_two_people_is_for_a_person_to_settle()
+    {
+        var conflict = Find(number: "1001", email: "runa@tiny.invalid");
+
+        conflict.Knowledge.ShouldBe(Knowledge.Conflict);
+        conflict.Candidates.ShouldBe([Umi.Id, Rúna.Id]);
+    }
+
+    [Theory]
+    [InlineData("umi", "HALLGRIMSSON")]
+    [InlineData("Umi", "Hallgrimsson ")]
+    public void Names_are_compared_without_case_accents_and_spaces(string given, string family) => Find(name: new(given, family)).Person.ShouldBe(Umi.Id);
+
+    [Fact]
+    public void A_name_in_unknown_order_is_tried_both_ways_and_one_in_known_order_is_not()
+    {
+        Find(name: new("Hallgrímsson", "Umi"), ordered: false).Person.ShouldBe(Umi.Id);
+        Find(name: new("Hallgrímsson", "Umi")).Knowledge.ShouldBe(Knowledge.Possible);
+    }
+
+    [Fact]
+    public void Of_two_with_one_name_the_grade_decides_and_without_it_nobody_does()
+    {
+        Find(name: new("Rúna", "Ravndal"), grade: "8").Person.ShouldBe(OtherRúna.Id);
+        Find(name: new("Rúna", "Ravndal")).ShouldSatisfyAllConditions(r => r.Knowledge.ShouldBe(Knowledge.Possible), r => r.Candidates.Count.ShouldBe(2));
+        Find(name: new("Rúna", "Ravndal"), grade: "9").Knowledge.ShouldBe(Knowledge.Possible);
+    }
+
+    [Fact]
+    public void A_close_name_is_shown_and_never_joined()
+    {
+        var close = Find(name: new("Umi", "Hallgrimson"));
+
+        (close.Knowledge, close.Person).ShouldBe((Knowledge.Possible, null));
+        close.Candidates.ShouldBe([Umi.Id]);
+        Find(name: new("Zdeněk", "Quiroga")).Knowledge.ShouldBe(Knowledge.Unknown);
+    }
+
+    [Fact]
+    public void A_number_of_nobody_says_so() => Find(number: "9999").Why.ShouldBe("the directory has nobody with the student number 9999");
+}
