@@ -12,7 +12,7 @@ export function Places({
 }) {
   const { pathname } = useLocation();
   return (
-    <Box component="nav" aria-label={label} sx={{ display: "flex", gap: 2, mb: 1, flexWrap: "wrap" }}>
+    <Box component="nav" aria-label={label} sx={{ display: "flex", gap: 2, mb: 1.75, flexWrap: "wrap" }}>
       {places.map(([to, name]) => (
         <Link
           key={to}

@@ -1,22 +1,20 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
-import Chip from "@mui/material/Chip";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
-import { Pattern } from "../../parts/Pattern";
+import { PatternField } from "../../parts/PatternField";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
@@ -40,7 +38,6 @@ function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"
     byPattern: naming.byPattern,
   });
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
-  const field = useRef<HTMLInputElement>(null);
   const year = school.data?.current;
   const preview = useQuery({
     queryKey: ["naming-preview", year, draft.pattern],
@@ -63,12 +60,6 @@ function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"
       }),
     ),
   );
-  // The placeholder lands where the writing mark stands.
-  const insert = (name: string) => {
-    const at = field.current?.selectionStart ?? draft.pattern.length;
-    change({ ...draft, pattern: `${draft.pattern.slice(0, at)}{${name}}${draft.pattern.slice(at)}` });
-    field.current?.focus();
-  };
   const wrong = preview.error instanceof ProblemError;
   return (
     <Desk
@@ -116,32 +107,12 @@ function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"
     >
       <PlanPlaces me={me} />
       <Box sx={{ maxWidth: 640 }}>
-        <TextField
-          fullWidth
-          label="Pattern"
+        <PatternField
           value={draft.pattern}
-          inputRef={field}
+          placeholders={naming.placeholders}
           error={wrong}
-          onChange={(e) => change({ ...draft, pattern: e.target.value })}
+          onChange={(pattern) => change({ ...draft, pattern })}
         />
-        <Box sx={{ display: "flex", gap: 1, alignItems: "center", my: 1, flexWrap: "wrap" }}>
-          <Typography variant="body2" sx={{ color: "text.secondary" }}>
-            Put in
-          </Typography>
-          {naming.placeholders.map((p) => (
-            <Chip
-              key={p}
-              size="small"
-              label={p}
-              onClick={() => insert(p)}
-              variant="outlined"
-              color="success"
-              sx={{ borderRadius: 0.5 }}
-            />
-          ))}
-          <Box sx={{ flex: 1 }} />
-          <Pattern text={draft.pattern} />
-        </Box>
         <FormControlLabel
           control={
             <Checkbox

@@ -1,19 +1,16 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Chip from "@mui/material/Chip";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useRef } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
-import { Pattern } from "../../parts/Pattern";
+import { PatternField } from "../../parts/PatternField";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
@@ -35,7 +32,6 @@ export function UserNames({ me }: { me: Schemas["Me"] }) {
 
 function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas["Me"] }) {
   const { draft, change, changed, drop } = useDraft(`user-naming:${naming.version}`, naming.pattern);
-  const field = useRef<HTMLInputElement>(null);
   const preview = useQuery({
     queryKey: ["user-naming-preview", draft],
     placeholderData: keepPreviousData,
@@ -47,11 +43,6 @@ function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas[
     () => take(api.PUT("/api/naming/user-names", { body: { pattern: draft, version: naming.version } })),
     drop,
   );
-  const insert = (name: string) => {
-    const at = field.current?.selectionStart ?? draft.length;
-    change(`${draft.slice(0, at)}{${name}}${draft.slice(at)}`);
-    field.current?.focus();
-  };
   const p = preview.data;
   const wrong = preview.error instanceof ProblemError;
   return (
@@ -94,32 +85,7 @@ function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas[
     >
       <PlanPlaces me={me} />
       <Box sx={{ maxWidth: 640 }}>
-        <TextField
-          fullWidth
-          label="Pattern"
-          value={draft}
-          inputRef={field}
-          error={wrong}
-          onChange={(e) => change(e.target.value)}
-        />
-        <Box sx={{ display: "flex", gap: 1, alignItems: "center", my: 1, flexWrap: "wrap" }}>
-          <Typography variant="body2" sx={{ color: "text.secondary" }}>
-            Put in
-          </Typography>
-          {naming.placeholders.map((x) => (
-            <Chip
-              key={x}
-              size="small"
-              label={x}
-              onClick={() => insert(x)}
-              variant="outlined"
-              color="success"
-              sx={{ borderRadius: 0.5 }}
-            />
-          ))}
-          <Box sx={{ flex: 1 }} />
-          <Pattern text={draft} />
-        </Box>
+        <PatternField value={draft} placeholders={naming.placeholders} error={wrong} onChange={change} />
       </Box>
       <Problem error={preview.error} />
       {p && p.people === 0 && (

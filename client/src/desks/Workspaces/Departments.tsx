@@ -7,8 +7,6 @@ import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
-import ToggleButton from "@mui/material/ToggleButton";
-import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -16,7 +14,8 @@ import { Link as RouterLink, useNavigate } from "react-router";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
-import { CourseMark, markNames } from "../../parts/CourseMark";
+import { CourseMark } from "../../parts/CourseMark";
+import { MarkChoice } from "../../parts/MarkChoice";
 import { Desk, Empty } from "../../parts/Desk";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
@@ -136,19 +135,7 @@ function MakeDepartment({ onClose }: { onClose: () => void }) {
         onChange={(e) => setName(e.target.value)}
         sx={{ my: 1 }}
       />
-      <ToggleButtonGroup
-        exclusive
-        size="small"
-        value={mark}
-        onChange={(_, v: string | null) => v && setMark(v)}
-        aria-label="Mark"
-      >
-        {markNames.map((m) => (
-          <ToggleButton key={m} value={m} aria-label={m}>
-            <CourseMark mark={m} />
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
+      <MarkChoice label="Mark" value={mark} onChange={setMark} />
       <Typography variant="body2" sx={{ color: "text.secondary", mt: 1 }}>
         You lead it. It begins with folders for meetings, the bank and shared papers, and it stays from year
         to year.

@@ -1,19 +1,15 @@
 import Box from "@mui/material/Box";
-import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import ToggleButton from "@mui/material/ToggleButton";
-import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
-import { useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
-import { CourseMark, markNames } from "../../parts/CourseMark";
+import { TermChoice } from "../../parts/Choices";
+import { MarkChoice } from "../../parts/MarkChoice";
 
 /** What is said about a class: name, section, period, level, room, term, last day, the teacher's name, the course's mark. */
 export function DetailsForm({ head, onClose }: { head: Schemas["ClassHead"]; onClose: () => void }) {
-  const school = useSchool();
   const [d, setD] = useState({
     section: head.section ?? "",
     period: head.period ?? "",
@@ -61,7 +57,6 @@ export function DetailsForm({ head, onClose }: { head: Schemas["ClassHead"]; onC
       slotProps={type === "date" ? { inputLabel: { shrink: true } } : undefined}
     />
   );
-  const terms = school.data?.years.find((y) => y.id === head.year)?.terms ?? [];
   const department = head.kind === "Department";
   return (
     <Ask
@@ -94,21 +89,7 @@ export function DetailsForm({ head, onClose }: { head: Schemas["ClassHead"]; onC
               {field("period", "Period")}
               {field("level", "Level")}
               {field("room", "Room")}
-              <TextField
-                select
-                label="Term"
-                value={term}
-                error={wrong === "term"}
-                onChange={(e) => setTerm(Number(e.target.value) || "")}
-                slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-              >
-                <MenuItem value="">whole year</MenuItem>
-                {terms.map((t) => (
-                  <MenuItem key={t.id} value={t.id}>
-                    {t.name}
-                  </MenuItem>
-                ))}
-              </TextField>
+              <TermChoice year={head.year} value={term} error={wrong === "term"} onChange={setTerm} />
               {field("endsOn", "Last day, if earlier", "date")}
             </Box>
             {field("teacherShown", "Students read the teacher's name as")}
@@ -120,20 +101,7 @@ export function DetailsForm({ head, onClose }: { head: Schemas["ClassHead"]; onC
               Mark of {head.course}
               {!department && ", worn by all its classes"}
             </Typography>
-            <ToggleButtonGroup
-              exclusive
-              size="small"
-              value={mark}
-              onChange={(_, v: string | null) => v && setMark(v)}
-              aria-labelledby="mark-of-course"
-              sx={{ flexWrap: "wrap" }}
-            >
-              {markNames.map((m) => (
-                <ToggleButton key={m} value={m} aria-label={m}>
-                  <CourseMark mark={m} />
-                </ToggleButton>
-              ))}
-            </ToggleButtonGroup>
+            <MarkChoice labelledBy="mark-of-course" value={mark} onChange={setMark} />
           </Box>
         )}
       </Box>

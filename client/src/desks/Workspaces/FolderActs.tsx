@@ -1,24 +1,20 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
-import FormControlLabel from "@mui/material/FormControlLabel";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ProblemError, take, type Schemas } from "../../api/client";
+import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
-import { count, ruleWords } from "../../parts/words";
+import { count } from "../../parts/words";
+import { FolderForm } from "./FolderForm";
 import { FolderSight } from "./FolderSight";
 import { GiveOut } from "./GiveOut";
 import { giveWords } from "./ThingActs";
 
 type Folder = Schemas["FolderView"];
-const byHand: Schemas["FolderRule"][] = ["StaffOnly", "ClassViews", "ClassAdds", "ClassEdits", "AsAbove"];
 
 /** A folder as a draft, to change it or to put it back as it was. */
 const draftOf = (f: Folder, place: number | null = null) => ({
@@ -161,172 +157,4 @@ function Along({ classId, folderId }: { classId: number; folderId: number }) {
       ))}
     </Typography>
   );
-}
-
-/** A folder and all folders that stand in it, by id. */
-function within(folders: Folder[], top: number): Set<number> {
-  const found = new Set([top]);
-  for (let before = 0; before !== found.size;) {
-    before = found.size;
-    for (const f of folders) if (f.parent != null && found.has(f.parent)) found.add(f.id);
-  }
-  return found;
-}
-
-/** Makes a folder, or changes one: its name, where it stands, who may do what. */
-export function FolderForm({
-  w,
-  folder,
-  inside,
-  onClose,
-  onChanged,
-}: {
-  w: Schemas["WorkspaceView"];
-  folder?: Folder;
-  inside?: Folder;
-  onClose: () => void;
-  onChanged?: () => void;
-}) {
-  const [name, setName] = useState(folder?.name ?? "");
-  const [parent, setParent] = useState<number | "">(folder ? (folder.parent ?? "") : (inside?.id ?? ""));
-  const [rule, setRule] = useState<Schemas["FolderRule"]>(
-    folder?.rule ?? (inside ? "AsAbove" : w.head.kind === "Department" ? "StaffOnly" : "ClassViews"),
-  );
-  const [group, setGroup] = useState<number | "">(folder?.group ?? w.groups[0]?.id ?? "");
-  const [may, setMay] = useState(folder?.members ?? { add: true, rename: true, remove: true });
-  const classId = w.head.id;
-  const grouped = rule === "OnePerGroup";
-  const save = useAct(
-    async (_: void, headers) => {
-      const body = {
-        name,
-        parent: parent === "" ? null : parent,
-        rule,
-        place: null,
-        version: folder?.version ?? 0,
-        group: grouped && group !== "" ? group : null,
-        members: grouped ? may : null,
-      };
-      if (folder)
-        await take(
-          api.PUT("/api/classes/{classId}/folders/{folderId}", {
-            params: { path: { classId, folderId: folder.id } },
-            body,
-          }),
-        );
-      else
-        await take(
-          api.POST("/api/classes/{classId}/folders", { params: { path: { classId } }, body, headers }),
-        );
-    },
-    () => {
-      onChanged?.();
-      onClose();
-    },
-  );
-  const wrong = save.error instanceof ProblemError ? save.error.field : undefined;
-  const own = folder?.ownOf != null;
-  const rules =
-    w.head.kind === "Department"
-      ? (["StaffOnly", "AsAbove"] as const)
-      : w.groups.length > 0
-        ? [...byHand, "OnePerGroup" as const]
-        : byHand;
-  const barred = folder ? within(w.folders, folder.id) : new Set<number>();
-  return (
-    <Ask
-      open
-      title={folder ? `Change “${folder.name}”` : "Make a folder"}
-      act={folder ? "Change it" : "Make the folder"}
-      busy={save.isPending}
-      error={save.error}
-      onAct={() => save.mutate()}
-      onClose={onClose}
-    >
-      <Box sx={{ display: "flex", flexDirection: "column", gap: 2, pt: 1 }}>
-        <TextField
-          autoFocus
-          label="Name"
-          value={name}
-          error={wrong === "name"}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <TextField
-          select
-          label="Stands in"
-          value={parent}
-          error={wrong === "parent"}
-          onChange={(e) => setParent(e.target.value === "" ? "" : Number(e.target.value))}
-          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-        >
-          <MenuItem value="">the top</MenuItem>
-          {w.folders
-            .filter((f) => !barred.has(f.id) && f.ownOf == null)
-            .map((f) => (
-              <MenuItem key={f.id} value={f.id}>
-                {pathOf(w.folders, f)}
-              </MenuItem>
-            ))}
-        </TextField>
-        <TextField
-          select
-          label="Who may do what"
-          value={rule}
-          disabled={own}
-          error={wrong === "rule"}
-          onChange={(e) => setRule(e.target.value as Schemas["FolderRule"])}
-        >
-          {(own ? (["OneEach"] as const) : rules).map((r) => (
-            <MenuItem key={r} value={r}>
-              {ruleWords[r]}
-            </MenuItem>
-          ))}
-        </TextField>
-        {grouped && (
-          <>
-            <TextField
-              select
-              label="Group"
-              value={group}
-              error={wrong === "group"}
-              onChange={(e) => setGroup(Number(e.target.value))}
-            >
-              {w.groups.map((g) => (
-                <MenuItem key={g.id} value={g.id}>
-                  {g.name}
-                </MenuItem>
-              ))}
-            </TextField>
-            <Box role="group" aria-label="Its members may">
-              <Typography variant="body2">Its members see it. They may</Typography>
-              {(
-                [
-                  ["add", "put things in"],
-                  ["rename", "rename what others put in"],
-                  ["remove", "bin what others put in"],
-                ] as const
-              ).map(([key, words]) => (
-                <FormControlLabel
-                  key={key}
-                  control={
-                    <Checkbox
-                      checked={may[key]}
-                      onChange={(e) => setMay({ ...may, [key]: e.target.checked })}
-                    />
-                  }
-                  label={words}
-                />
-              ))}
-            </Box>
-          </>
-        )}
-      </Box>
-    </Ask>
-  );
-}
-
-/** Where a folder stands, from the top. */
-export function pathOf(all: Folder[], f: Folder): string {
-  const above = all.find((x) => x.id === f.parent);
-  return above ? `${pathOf(all, above)} / ${f.name}` : f.name;
 }

@@ -7,8 +7,6 @@ import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
-import ToggleButton from "@mui/material/ToggleButton";
-import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -16,7 +14,8 @@ import { useNavigate } from "react-router";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useBoard, usePlans, useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
-import { CourseMark, markNames } from "../../parts/CourseMark";
+import { MarkChoice } from "../../parts/MarkChoice";
+import { PlanChoice, TermChoice, YearChoice } from "../../parts/Choices";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
@@ -72,7 +71,6 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
   const name = preview.data?.name;
   const refusal = course === "" ? undefined : name?.refusal;
   const wrong = make.error instanceof ProblemError ? make.error.field : refusal?.field;
-  const terms = school.data?.years.find((y) => y.id === year)?.terms ?? [];
   return (
     <Desk
       title="Make a class"
@@ -126,19 +124,7 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
             />
           </Box>
           {course.trim() !== "" && !known && (
-            <ToggleButtonGroup
-              exclusive
-              size="small"
-              value={mark}
-              onChange={(_, v: string | null) => v && setMark(v)}
-              aria-label="Mark of the new course"
-            >
-              {markNames.map((m) => (
-                <ToggleButton key={m} value={m} aria-label={m}>
-                  <CourseMark mark={m} />
-                </ToggleButton>
-              ))}
-            </ToggleButtonGroup>
+            <MarkChoice label="Mark of the new course" value={mark} onChange={setMark} />
           )}
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
             <TextField
@@ -153,35 +139,14 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
             />
           </Box>
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
-            <TextField
-              select
-              label="School year"
-              value={year ?? ""}
-              onChange={(e) => {
-                setYear(Number(e.target.value));
+            <YearChoice
+              value={year}
+              onChange={(y) => {
+                setYear(y);
                 setTerm("");
               }}
-            >
-              {(school.data?.years ?? []).map((y) => (
-                <MenuItem key={y.id} value={y.id}>
-                  {y.label}
-                </MenuItem>
-              ))}
-            </TextField>
-            <TextField
-              select
-              label="Term"
-              value={term}
-              onChange={(e) => setTerm(Number(e.target.value) || "")}
-              slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-            >
-              <MenuItem value="">whole year</MenuItem>
-              {terms.map((t) => (
-                <MenuItem key={t.id} value={t.id}>
-                  {t.name}
-                </MenuItem>
-              ))}
-            </TextField>
+            />
+            <TermChoice year={year} value={term} onChange={setTerm} />
           </Box>
           <TextField
             type="date"
@@ -210,21 +175,7 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
               </MenuItem>
             ))}
           </TextField>
-          <TextField
-            select
-            label="Folder plan"
-            disabled={from !== ""}
-            value={plan}
-            onChange={(e) => setPlan(Number(e.target.value) || "")}
-            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-          >
-            {(plans.data ?? []).map((p) => (
-              <MenuItem key={p.id} value={p.id}>
-                {p.name}
-              </MenuItem>
-            ))}
-            <MenuItem value="">no plan, no folders</MenuItem>
-          </TextField>
+          <PlanChoice value={plan} disabled={from !== ""} onChange={setPlan} />
           <TextField
             multiline
             label="Groups it begins with, one a line"

@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
@@ -14,6 +13,7 @@ import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { usePlans, useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
+import { PlanChoice, YearChoice } from "../../parts/Choices";
 import { Desk } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
@@ -115,32 +115,12 @@ export function MakeMany() {
                 : "Each gets its name, its folders and its lead teacher, and stays in preparation."}
             </Typography>
           )}
-          <TextField
-            select
-            label="School year"
-            value={year ?? ""}
-            onChange={(e) => change({ ...draft, year: Number(e.target.value) })}
-          >
-            {(school.data?.years ?? []).map((y) => (
-              <MenuItem key={y.id} value={y.id}>
-                {y.label}
-              </MenuItem>
-            ))}
-          </TextField>
-          <TextField
-            select
+          <YearChoice value={year} onChange={(y) => change({ ...draft, year: y })} />
+          <PlanChoice
             label="Folder plan, where a row names none"
             value={plan}
-            onChange={(e) => change({ ...draft, plan: Number(e.target.value) || "" })}
-            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-          >
-            {(plans.data ?? []).map((x) => (
-              <MenuItem key={x.id} value={x.id}>
-                {x.name}
-              </MenuItem>
-            ))}
-            <MenuItem value="">no plan, no folders</MenuItem>
-          </TextField>
+            onChange={(p) => change({ ...draft, plan: p })}
+          />
           <Button
             variant="contained"
             disabled={make.isPending || filled.length === 0 || !p || p.refused > 0}

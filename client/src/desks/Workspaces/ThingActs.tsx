@@ -9,7 +9,7 @@ import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
-import { pathOf } from "./FolderActs";
+import { pathOf } from "./FolderForm";
 import { GiveOut } from "./GiveOut";
 
 type Item = Schemas["ItemView"];
