@@ -18,14 +18,15 @@ public sealed class Workspace(Premises premises)
     /// <summary>The workspace as the asker sees it.</summary>
     public WorkspaceView See(Caller who, ClassId id) => premises.Db.Read(c => See(c, ClassGate.Find(c, who, id), who.Id));
 
-    /// <summary>The workspace exactly as a student of the roster sees it, or any student, who has no own folder.</summary>
-    /// <param name="student">Null for any student.</param>
-    public WorkspaceView SeeAs(ClassId id, PersonId? student) => premises.Db.Read(c =>
+    /// <summary>The workspace exactly as a person of the roster sees it, or any student, who has no own folder and is in no group.</summary>
+    /// <param name="person">Null for any student.</param>
+    public WorkspaceView SeeAs(ClassId id, PersonId? person) => premises.Db.Read(c =>
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        var member = student is { } s ? RosterStore.Member(c, id, s) : null;
-        if (student is not null && member is not { Role: ClassRole.Student }) throw Refusals.NotFound("student on the roster");
-        return See(c, new ClassAndPlace(k, Permissions.StandingOf(SchoolRole.Student, ClassRole.Student, member?.LeftAt is not null), member, student is { } who ? GroupStore.Of(c, id, who) : new HashSet<GroupId>()), student ?? default);
+        if (person is not { } who) return See(c, new ClassAndPlace(k, Standing.Student, null, new HashSet<GroupId>()), default);
+        var member = RosterStore.Member(c, id, who) ?? throw Refusals.NotFound("person on the roster");
+        var role = member.Role == ClassRole.Student ? SchoolRole.Student : SchoolRole.Teacher;
+        return See(c, new ClassAndPlace(k, Permissions.StandingOf(role, member.Role, member.LeftAt is not null), member, GroupStore.Of(c, id, who)), who);
     });
 
     private static WorkspaceView See(IDbConnection c, ClassAndPlace at, PersonId who)

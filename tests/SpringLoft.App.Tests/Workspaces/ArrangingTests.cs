@@ -105,6 +105,17 @@ public class ArrangingTests : SchoolTest
     }
 
     [Fact]
+    public void See_as_a_co_teacher_is_what_that_co_teacher_sees()
+    {
+        school.OpenClass();
+
+        var seen = school.Workspace.SeeAs(school.Class, school.CoTeacher.Id);
+
+        seen.Head.Standing.ShouldBe(Standing.CoTeacher);
+        seen.Folders.Select(f => f.Name).ShouldBe(school.Workspace.See(school.CoTeacher, school.Class).Folders.Select(f => f.Name));
+    }
+
+    [Fact]
     public void For_any_folder_it_says_who_sees_it_and_why()
     {
         school.OpenClass();

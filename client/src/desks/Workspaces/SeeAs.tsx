@@ -29,9 +29,12 @@ export function SeeAs() {
             }),
       ),
   });
-  const students = (roster.data ?? []).filter((r) => r.role === "Student");
+  // Students first: they are whom one wonders about.
+  const people = [...(roster.data ?? [])].sort(
+    (a, b) => Number(a.role !== "Student") - Number(b.role !== "Student"),
+  );
   const name =
-    person === "any" ? "any student" : (students.find((s) => String(s.id) === person)?.sortName ?? "");
+    person === "any" ? "any student" : (people.find((s) => String(s.id) === person)?.sortName ?? "");
   if (seen.error)
     return (
       <Desk title="See as">
@@ -55,9 +58,10 @@ export function SeeAs() {
             onChange={(e) => setAddress({ as: e.target.value })}
           >
             <MenuItem value="any">any student</MenuItem>
-            {students.map((s) => (
+            {people.map((s) => (
               <MenuItem key={s.id} value={String(s.id)}>
                 {s.sortName}
+                {s.role !== "Student" && (s.role === "Lead" ? " (lead teacher)" : " (co-teacher)")}
                 {s.left && " (left)"}
               </MenuItem>
             ))}

@@ -118,7 +118,7 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
   const waiting = w.assignments.filter((a) => !a.own || a.own.state === "Working");
   return (
     <>
-      {w.head.state === "Open" && w.assignments.length > 0 && (
+      {w.head.state === "Open" && w.head.standing === "Student" && w.assignments.length > 0 && (
         <>
           <Typography variant="h2">
             {waiting.length === 0
