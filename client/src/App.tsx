@@ -8,6 +8,7 @@ import { ClosingDesk } from "./desks/Closing/ClosingDesk";
 import { Loft } from "./desks/Closing/Loft";
 import { ChangePassword } from "./desks/People/ChangePassword";
 import { SignIn } from "./desks/People/SignIn";
+import { Slips } from "./desks/People/Slips";
 import { NameDesk } from "./desks/Naming/NameDesk";
 import { UserNames } from "./desks/Naming/UserNames";
 import { PlanDesk } from "./desks/Plans/PlanDesk";
@@ -74,6 +75,7 @@ export function App() {
               <Route path="/classes/:id/see-as" element={<SeeAs />} />
               <Route path="/classes/:id/enroll" element={<RosterDesk />} />
               <Route path="/classes/:id/groups" element={<GroupDesk />} />
+              <Route path="/classes/:id/slips" element={<Slips />} />
               <Route path="/classes/:id/work" element={<AssignmentDesk />} />
               <Route path="/classes/:id/close" element={<ClosingDesk />} />
               <Route path="/classes/:id/roll-over" element={<RolloverDesk />} />

@@ -59,6 +59,12 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         body: { overflowY: "scroll" },
+        // On paper there is only what is to be read.
+        "@media print": {
+          "header, nav, aside, [href='#desk']": { display: "none !important" },
+          body: { overflow: "visible", backgroundColor: "#fff !important" },
+        },
+        "@page": { margin: "10mm" },
         "a:not([class])": { color: "var(--mui-palette-primary-main)", textUnderlineOffset: "3px" },
         // Figures that stand under one another align; in running text they keep their own width.
         "td.MuiTableCell-alignRight, .figure": { fontVariantNumeric: "tabular-nums" },

@@ -98,7 +98,7 @@ public static class DemoSchool
             var grade = (5 + (n % 6)).ToString(CultureInfo.InvariantCulture);
             var number = (1001 + n).ToString(CultureInfo.InvariantCulture);
             var id = PersonStore.Add(c, new PersonRow { Role = SchoolRole.Student, Given = given, Family = family, Grade = grade, StudentNumber = number, UserName = $"s{number}" });
-            PersonStore.SetPassword(c, id, studentHash, mustChange: true, SigningIn.NewStamp());
+            PersonStore.SetPassword(c, id, studentHash, mustChange: true, SigningIn.NewStamp(), StudentPassword);
             students.Add(new(id, SchoolRole.Student, new PersonName(given, family), grade, number));
         }
         return new DemoPeople(teachers, others, students);

@@ -112,7 +112,7 @@ if (!documentOnly)
     builder.Services.AddHostedService<RunWorker>();
     builder.Services.AddHostedService<BlindWorker>();
 }
-foreach (var useCase in (Type[])[typeof(SigningIn), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
+foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
     typeof(Notices), typeof(RosterDesk), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ClosingDesk), typeof(Loft), typeof(RollingOver), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 

@@ -772,6 +772,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/slips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["slips"];
+        put?: never;
+        post: operations["renewSlips"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loft": {
         parameters: {
             query?: never;
@@ -2908,6 +2924,18 @@ export interface components {
             userName: null | string;
             password: null | string;
         };
+        Slip: {
+            person: components["schemas"]["PersonId"];
+            name: string;
+            sortName: string;
+            grade: null | string;
+            userName: string;
+            phrase: null | string;
+            hasOwn: boolean;
+        };
+        SlipsBody: {
+            people: null | number[];
+        };
         SseItemOfRunView: {
             data?: components["schemas"]["RunView"];
             eventType?: null | string;
@@ -4977,6 +5005,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundPerson"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    slips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Slip"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    renewSlips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlipsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Slip"][];
                 };
             };
             /** @description Unprocessable Entity */

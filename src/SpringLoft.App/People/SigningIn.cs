@@ -55,7 +55,13 @@ public sealed class SigningIn(Premises premises)
             });
             throw Wrong();
         }
-        if (kept.WrongInRow > 0) premises.Db.Write(c => PersonStore.SetWrong(c, person.Id, 0, null));
+        // Used once, a first password is on no slip any more.
+        if (kept.WrongInRow > 0 || kept.MustChange)
+            premises.Db.Write(c =>
+            {
+                PersonStore.SetWrong(c, person.Id, 0, null);
+                PersonStore.ForgetPhrase(c, person.Id);
+            });
         return (new Me(person.Id, person.Name.Display, person.Role, kept.MustChange), kept.Stamp);
     }
 

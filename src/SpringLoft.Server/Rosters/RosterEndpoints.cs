@@ -1,4 +1,5 @@
 using SpringLoft.App;
+using SpringLoft.App.People;
 using SpringLoft.App.Rosters;
 using SpringLoft.Core;
 using SpringLoft.Core.Workspaces;
@@ -9,6 +10,8 @@ namespace SpringLoft.Server.Rosters;
 internal sealed record EnrollBody(IReadOnlyList<PersonId>? People, ClassRole Role);
 
 internal sealed record PasteBody(string? Text, bool Students);
+
+internal sealed record SlipsBody(IReadOnlyList<PersonId>? People);
 
 internal sealed record GroupBody(string? Name, IReadOnlyList<PersonId>? Members, int Version);
 
@@ -31,6 +34,8 @@ internal static class RosterEndpoints
             desk.Remove(who, new(classId), new(personId));
             return TypedResults.NoContent();
         }).WithName("removeFromRoster").Needs(Act.ManageRoster);
+        api.MapGet("/classes/{classId:long}/slips", (long classId, Slips slips) => slips.Of(new(classId))).WithName("slips").Needs(Act.ManageRoster);
+        api.MapPost("/classes/{classId:long}/slips", (long classId, SlipsBody body, Caller who, Slips slips) => slips.Renew(who, new(classId), body.People ?? [])).WithName("renewSlips").Needs(Act.ManageRoster);
         MapGroups(api.MapGroup("/classes/{classId:long}"));
     }
 

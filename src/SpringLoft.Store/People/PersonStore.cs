@@ -101,11 +101,20 @@ public static class PersonStore
         "SELECT person_id, password_hash, must_change, wrong_in_row, shut_until, stamp FROM sign_in WHERE person_id = @id", new { id });
 
     /// <summary>Sets a password; wrong tries are forgotten.</summary>
-    public static void SetPassword(IDbConnection c, PersonId id, string hash, bool mustChange, string stamp) => c.Execute(
+    /// <param name="phrase">The password itself, for a first one that is to stand on a slip; kept until it has been used.</param>
+    public static void SetPassword(IDbConnection c, PersonId id, string hash, bool mustChange, string stamp, string? phrase = null) => c.Execute(
         """
-        INSERT INTO sign_in(person_id, password_hash, must_change, stamp) VALUES(@id, @hash, @mustChange, @stamp)
-        ON CONFLICT(person_id) DO UPDATE SET password_hash = @hash, must_change = @mustChange, stamp = @stamp, wrong_in_row = 0, shut_until = NULL
-        """, new { id, hash, mustChange, stamp });
+        INSERT INTO sign_in(person_id, password_hash, must_change, stamp, first_phrase) VALUES(@id, @hash, @mustChange, @stamp, @phrase)
+        ON CONFLICT(person_id) DO UPDATE SET password_hash = @hash, must_change = @mustChange, stamp = @stamp, first_phrase = @phrase, wrong_in_row = 0, shut_until = NULL
+        """, new { id, hash, mustChange, stamp, phrase });
+
+    /// <summary>Forgets the words of a first password: it has been used.</summary>
+    public static void ForgetPhrase(IDbConnection c, PersonId id) => c.Execute("UPDATE sign_in SET first_phrase = NULL WHERE person_id = @id AND first_phrase IS NOT NULL", new { id });
+
+    /// <summary>First passwords of a class's members that are still readable, and who has one of their own by now.</summary>
+    public static IReadOnlyDictionary<PersonId, (string? Phrase, bool MustChange)> FirstPhrases(IDbConnection c, ClassId id) => c.Query<(long Id, string? Phrase, bool MustChange)>(
+        "SELECT s.person_id, s.first_phrase, s.must_change FROM sign_in s JOIN member m ON m.person_id = s.person_id WHERE m.class_id = @id", new { id })
+        .ToDictionary(x => new PersonId(x.Id), x => (x.Phrase, x.MustChange));
 
     /// <summary>Notes the outcome of a try.</summary>
     public static void SetWrong(IDbConnection c, PersonId id, int wrongInRow, Instant? shutUntil) =>

@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import jsQR from "jsqr";
 import { isAccessible, signedIn } from "./people";
 
 // A teacher with a list in hand is done in two minutes: pasted, settled, enrolled.
@@ -41,4 +42,43 @@ test("a pasted list is matched, what is doubtful is settled by a person, and all
   await expect(dialog.getByRole("status")).toContainText("students");
   await isAccessible(teacher, "all of a grade");
   await dialog.getByRole("button", { name: "Not now" }).click();
+});
+
+test("slips are printed eight to a page, their code leads to the door, and a used one is never shown again", async ({ browser }) => {
+  const teacher = await signedIn(browser, "yusuf");
+  const id = await teacher.locator("tr[data-id]").first().getAttribute("data-id");
+  await teacher.goto(`/classes/${id}/slips`);
+  await expect(teacher.getByRole("button", { name: /^Print \d+ slips…$/ })).toBeEnabled();
+  await isAccessible(teacher, "sign-in slips");
+  await teacher.getByRole("checkbox", { name: /^all/ }).uncheck();
+  const row = teacher.getByRole("list", { name: "Slips" }).getByRole("listitem").first();
+  await row.getByRole("checkbox").check();
+  await row.getByRole("button", { name: /^New slip/ }).click();
+  await expect(teacher.getByRole("button", { name: "Print 1 slip…" })).toBeEnabled();
+
+  await teacher.emulateMedia({ media: "print" });
+  const sheet = teacher.locator("[data-sheet]");
+  await expect(sheet).toBeVisible();
+  await expect(sheet).toContainText(/First password [a-z-]+-\d\d/);
+  await expect(teacher.getByRole("banner")).toBeHidden();
+  const [, userName, phrase] = /User name (\S+)\s+First password (\S+)/.exec((await sheet.innerText()).replaceAll("\n", " "))!;
+  expect(phrase).toMatch(/^[a-z]+-[a-z]+-[a-z]+-\d\d$/);
+  const image = await sheet.locator("img").first().evaluate(async (img: HTMLImageElement) => {
+    await img.decode();
+    const canvas = document.createElement("canvas");
+    canvas.width = canvas.height = 400;
+    const ink = canvas.getContext("2d")!;
+    ink.fillStyle = "#fff";
+    ink.fillRect(0, 0, 400, 400);
+    ink.imageSmoothingEnabled = false;
+    ink.drawImage(img, 40, 40, 320, 320);
+    return [...ink.getImageData(0, 0, 400, 400).data];
+  });
+  expect(jsQR(new Uint8ClampedArray(image), 400, 400)?.data).toBe(new URL(teacher.url()).origin);
+
+  const student = await signedIn(browser, userName!, phrase);
+  await expect(student.getByLabel("New password", { exact: true })).toBeVisible();
+  await teacher.emulateMedia({ media: "screen" });
+  await teacher.reload();
+  await expect(teacher.getByRole("list", { name: "Slips" }).getByRole("listitem").first()).toContainText("no slip");
 });

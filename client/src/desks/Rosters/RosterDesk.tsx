@@ -96,13 +96,14 @@ export function RosterDesk() {
               : `${count(students.filter((s) => !s.hasFolder).length, "student has", "students have")} no own folder: the class's plan makes none, or it was binned.`}
           </Typography>
           {!department && (
-            <Button
-              component={RouterLink}
-              to={`/classes/${id}/groups`}
-              sx={{ alignSelf: "start", ml: -1.75 }}
-            >
-              Groups
-            </Button>
+            <Box sx={{ ml: -1.75 }}>
+              <Button component={RouterLink} to={`/classes/${id}/groups`}>
+                Groups
+              </Button>
+              <Button component={RouterLink} to={`/classes/${id}/slips`}>
+                Sign-in slips
+              </Button>
+            </Box>
           )}
           {head.data?.state === "InPreparation" && (
             <>

@@ -1,0 +1,235 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { toDataURL } from "qrcode";
+import { useState } from "react";
+import { Link as RouterLink, useParams } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { useHead, useSchool } from "../../api/queries";
+import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
+import { ClassBar } from "../../parts/ClassBar";
+import { Desk, Empty } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+
+type Slip = Schemas["Slip"];
+
+/** Sign-in slips of a class: who has one to print, who has a password of their own by now, and the print itself. */
+export function Slips() {
+  const id = Number(useParams().id);
+  const head = useHead(id);
+  const school = useSchool();
+  const path = { params: { path: { classId: id } } };
+  const slips = useQuery({
+    queryKey: ["slips", id],
+    queryFn: () => take(api.GET("/api/classes/{classId}/slips", path)),
+  });
+  const address = location.origin;
+  const code = useQuery({
+    queryKey: ["qr", address],
+    staleTime: Infinity,
+    queryFn: () => toDataURL(address, { margin: 0, errorCorrectionLevel: "M" }),
+  });
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const [asking, setAsking] = useState(false);
+  const renew = useAct(
+    (people: number[], headers) =>
+      take(api.POST("/api/classes/{classId}/slips", { ...path, body: { people }, headers })),
+    () => setAsking(false),
+  );
+  const all = slips.data ?? [];
+  const ticked = all.filter((s) => !left.has(s.person));
+  const printed = ticked.filter((s) => s.phrase);
+  const without = ticked.filter((s) => !s.phrase);
+  const own = without.filter((s) => s.hasOwn).length;
+  const toggle = (person: number) =>
+    setLeft((l) => {
+      const next = new Set(l);
+      if (!next.delete(person)) next.add(person);
+      return next;
+    });
+  return (
+    <>
+      <Box sx={{ "@media print": { display: "none" } }}>
+        <Desk
+          title="Sign-in slips"
+          wide
+          lead={head.data && <ClassBar head={head.data} />}
+          slip={
+            <>
+              <Typography variant="h2">{count(printed.length, "slip", "slips")} to print</Typography>
+              <Typography>
+                Eight to a page, on A4 or Letter, with lines to cut along. A first password stands on a slip
+                until it has been used, and never after.
+              </Typography>
+              <Button variant="contained" disabled={printed.length === 0} onClick={() => window.print()}>
+                Print {count(printed.length, "slip", "slips")}…
+              </Button>
+              {without.length > 0 && (
+                <>
+                  <Typography>
+                    {count(without.length, "ticked student has", "ticked students have")} no slip
+                    {own > 0 && `; ${own} of them chose a password of their own, which would end`}.
+                  </Typography>
+                  <Button variant="outlined" onClick={() => setAsking(true)}>
+                    Make {count(without.length, "new slip", "new slips")}…
+                  </Button>
+                </>
+              )}
+              <Problem error={renew.error} />
+              <Button
+                component={RouterLink}
+                to={`/classes/${id}/enroll`}
+                sx={{ alignSelf: "start", ml: -1.75 }}
+              >
+                Back to the roster
+              </Button>
+            </>
+          }
+        >
+          <Problem error={head.error ?? slips.error} />
+          {slips.data && all.length === 0 && (
+            <Empty title="Nobody is on the roster yet.">Slips are for students who are enrolled.</Empty>
+          )}
+          {all.length > 0 && (
+            <FormControlLabel
+              control={
+                <Checkbox
+                  checked={left.size === 0}
+                  onChange={() => setLeft(left.size === 0 ? new Set(all.map((s) => s.person)) : new Set())}
+                />
+              }
+              label={`all ${all.length}`}
+            />
+          )}
+          <Box
+            component="ul"
+            aria-label="Slips"
+            sx={{
+              listStyle: "none",
+              m: 0,
+              p: 0,
+              display: "grid",
+              gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" },
+              columnGap: 3,
+            }}
+          >
+            {all.map((s) => (
+              <Box
+                component="li"
+                key={s.person}
+                sx={{ borderTop: 1, borderColor: "divider", display: "flex", alignItems: "center", gap: 1 }}
+              >
+                <Checkbox
+                  checked={!left.has(s.person)}
+                  onChange={() => toggle(s.person)}
+                  slotProps={{ input: { "aria-label": `Slip of ${s.name}` } }}
+                />
+                <Box sx={{ flex: 1, minWidth: 0 }}>{s.sortName}</Box>
+                {s.phrase ? (
+                  <StateMark mark="underway">not used yet</StateMark>
+                ) : (
+                  <StateMark mark={s.hasOwn ? "done" : "notYet"}>
+                    {s.hasOwn ? "own password" : "no slip"}
+                  </StateMark>
+                )}
+                <Button
+                  disabled={renew.isPending}
+                  onClick={() => renew.mutate([s.person])}
+                  aria-label={`New slip for ${s.name}`}
+                >
+                  New slip
+                </Button>
+              </Box>
+            ))}
+          </Box>
+        </Desk>
+      </Box>
+      <Sheet slips={printed} address={address} code={code.data} school={school.data?.name ?? ""} />
+      <Ask
+        open={asking}
+        title={`Make ${count(without.length, "new slip", "new slips")}?`}
+        act={`Make ${count(without.length, "new slip", "new slips")}`}
+        busy={renew.isPending}
+        error={renew.error}
+        onAct={() => renew.mutate(without.map((s) => s.person))}
+        onClose={() => setAsking(false)}
+      >
+        <Typography>
+          Each gets a new first password.
+          {own > 0 &&
+            ` ${count(own, "student has", "students have")} one of their own: it ends, and they are signed out wherever they are signed in.`}{" "}
+          This can&rsquo;t be undone; another slip can always be made.
+        </Typography>
+      </Ask>
+    </>
+  );
+}
+
+/** What comes out of the printer: eight slips a page, with lines to cut along. */
+function Sheet(props: { slips: Slip[]; address: string; code?: string; school: string }) {
+  return (
+    <Box
+      aria-hidden="true"
+      data-sheet
+      sx={{
+        display: "none",
+        "@media print": { display: "grid" },
+        gridTemplateColumns: "1fr 1fr",
+        color: "#000",
+        bgcolor: "#fff",
+      }}
+    >
+      {props.slips.map((s) => (
+        <Box
+          key={s.person}
+          sx={{
+            border: "0.5pt dashed #777",
+            m: "-0.25pt",
+            p: "5mm",
+            height: "62mm",
+            boxSizing: "border-box",
+            overflow: "hidden",
+            breakInside: "avoid",
+            display: "flex",
+            flexDirection: "column",
+            justifyContent: "space-between",
+          }}
+        >
+          <Box sx={{ display: "flex", justifyContent: "space-between", gap: "4mm" }}>
+            <Box sx={{ minWidth: 0 }}>
+              <Box sx={{ fontSize: "13pt", fontWeight: 700, lineHeight: 1.2, overflowWrap: "anywhere" }}>
+                {s.name}
+              </Box>
+              <Box sx={{ fontSize: "9pt" }}>
+                {props.school}
+                {s.grade && `, grade ${s.grade}`}
+              </Box>
+            </Box>
+            {props.code && (
+              <Box
+                component="img"
+                src={props.code}
+                alt=""
+                sx={{ width: "20mm", height: "20mm", flex: "none" }}
+              />
+            )}
+          </Box>
+          <Box sx={{ fontSize: "10pt", lineHeight: 1.5 }}>
+            Open <strong>{props.address}</strong>
+            <br />
+            User name <strong>{s.userName}</strong>
+            <br />
+            First password <strong>{s.phrase}</strong>
+          </Box>
+          <Box sx={{ fontSize: "8pt" }}>You are asked for a password of your own the first time.</Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,46 @@
+using System.Security.Cryptography;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.People;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.People;
+using SpringLoft.Store.Rosters;
+
+namespace SpringLoft.App.People;
+
+/// <summary>A student's sign-in slip.</summary>
+/// <param name="Phrase">The first password; null once it has been used, or if none was ever made here.</param>
+/// <param name="HasOwn">True if the student has chosen a password of their own.</param>
+public sealed record Slip(PersonId Person, string Name, string SortName, string? Grade, string UserName, string? Phrase, bool HasOwn);
+
+/// <summary>Sign-in slips: paper with a student's first sign-in details, printed for the family.</summary>
+public sealed class Slips(Premises premises)
+{
+    /// <summary>The slips of a class's students, by name.</summary>
+    public IReadOnlyList<Slip> Of(ClassId id) => premises.Db.Read(c =>
+    {
+        var kept = PersonStore.FirstPhrases(c, id);
+        return Students(c, id).Select(m => new Slip(m.PersonId, m.Name.Display, m.Name.Sort, m.Grade, m.UserName, kept.GetValueOrDefault(m.PersonId).Phrase, kept.TryGetValue(m.PersonId, out var k) && !k.MustChange)).ToList();
+    });
+
+    /// <summary>Gives students of the class a new first password. The old one is dead, and where they are signed in they are signed out.</summary>
+    public IReadOnlyList<Slip> Renew(Caller by, ClassId id, IReadOnlyList<PersonId> people)
+    {
+        if (people.Count == 0) throw new RefusedException("missing", "Nobody is ticked.", "Tick the students who are to get a new slip.", "people");
+        // Hashing is slow on purpose; it is done before the one writer is held up.
+        var made = people.Distinct().Select(p => (Person: p, Phrase: FirstPhrase.Make(RandomNumberGenerator.GetInt32))).Select(x => (x.Person, x.Phrase, Hash: SigningIn.Hash(x.Phrase))).ToList();
+        premises.Db.Write(c =>
+        {
+            ClassGate.Find(c, by, id).NotArchived();
+            var roster = Students(c, id).ToDictionary(m => m.PersonId);
+            if (made.FirstOrDefault(m => !roster.ContainsKey(m.Person)) is { Phrase: not null }) throw Refusals.NotFound("student on the roster");
+            foreach (var (person, phrase, hash) in made)
+            {
+                PersonStore.SetPassword(c, person, hash, mustChange: true, SigningIn.NewStamp(), phrase);
+                Premises.Add(c, by, premises.Clock.Now, new("made a new slip", "person", person.Value, id, roster[person].Name.Display));
+            }
+        });
+        return Of(id);
+    }
+
+    private static IEnumerable<MemberRow> Students(IDbConnection c, ClassId id) => RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null);
+}
