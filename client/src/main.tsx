@@ -21,7 +21,8 @@ createRoot(document.getElementById("root")!).render(
     <ThemeProvider theme={theme} defaultMode="system">
       <CssBaseline />
       <QueryClientProvider client={queries}>
-        <BrowserRouter>
+        {/* At once, not in a transition: what is clicked after a folder was chosen must be that folder's. */}
+        <BrowserRouter useTransitions={false}>
           <App />
         </BrowserRouter>
       </QueryClientProvider>

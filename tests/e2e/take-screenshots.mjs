@@ -33,7 +33,7 @@ async function picture(page, name, path, act) {
   await page.waitForLoadState("networkidle");
   if (act) await act(page);
   await page.waitForLoadState("networkidle");
-  // The address changes in a transition of its own; the picture waits for it.
+  // Buttons change their colour slowly; the picture waits for it.
   await page.waitForTimeout(400);
   await page.waitForLoadState("networkidle");
   await page.screenshot({ path: join(to, `${name}.png`) });

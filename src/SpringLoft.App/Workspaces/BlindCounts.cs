@@ -1,3 +1,4 @@
+using System.Data.Common;
 using SpringLoft.Store.Workspaces;
 
 namespace SpringLoft.App.Workspaces;
@@ -13,7 +14,16 @@ public sealed class BlindCounts(Premises premises)
     public int Refresh(int most)
     {
         var counted = premises.Db.Read(c => BlindStore.Stale(c, most).Select(s => (s.Class, s.AuditId, Spots: Arranging.Blind(c, s.Class).Count)).ToList());
-        if (counted.Count > 0) premises.Db.Write(c => counted.ForEach(x => BlindStore.Set(c, x.Class, x.Spots, x.AuditId)));
+        if (counted.Count == 0) return 0;
+        try
+        {
+            premises.Db.Write(c => counted.ForEach(x => BlindStore.Set(c, x.Class, x.Spots, x.AuditId)));
+        }
+        catch (DbException)
+        {
+            // Only a count that is kept: where it can't be (a full disk), the board shows the one of before.
+            return 0;
+        }
         return counted.Count;
     }
 }

@@ -100,7 +100,8 @@ export function GiveOut(props: {
       <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
         {bank
           ? "Each class gets a copy that remembers where it is from: assignments as drafts without a date. A change here is offered to copies for which nothing was handed in."
-          : "It stands at the same place in each class: folders are found by their names, and made where they are missing. What is there already stays as it is."}
+          : "It stands at the same place in each class: folders are found by their names, and made where they are missing. What is there already stays as it is."}{" "}
+        It is not taken back in one act: what is too much is binned in its class.
       </Typography>
       {!done && (
         <Box sx={{ display: "flex", gap: 2, alignItems: "center", mb: 0.5 }}>

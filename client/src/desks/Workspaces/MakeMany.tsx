@@ -112,7 +112,7 @@ export function MakeMany() {
             <Typography>
               {p && p.refused > 0
                 ? `${p.refused} can't be made as they stand: each says why.`
-                : "Each gets its name, its folders and its lead teacher, and stays in preparation."}
+                : "Each gets its name, its folders and its lead teacher, and stays in preparation: no student sees it. Making them can't be undone."}
             </Typography>
           )}
           <YearChoice value={year} onChange={(y) => change({ ...draft, year: y })} />
