@@ -5064,14 +5064,12 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Slip"][];
-                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -15,6 +15,9 @@ public sealed record Slip(PersonId Person, string Name, string SortName, string?
 /// <summary>Sign-in slips: paper with a student's first sign-in details, printed for the family.</summary>
 public sealed class Slips(Premises premises)
 {
+    /// <summary>Most new slips of one act.</summary>
+    public const int MostAtOnce = 500;
+
     /// <summary>The slips of a class's students, by name.</summary>
     public IReadOnlyList<Slip> Of(ClassId id) => premises.Db.Read(c =>
     {
@@ -22,10 +25,14 @@ public sealed class Slips(Premises premises)
         return Students(c, id).Select(m => new Slip(m.PersonId, m.Name.Display, m.Name.Sort, m.Grade, m.UserName, kept.GetValueOrDefault(m.PersonId).Phrase, kept.TryGetValue(m.PersonId, out var k) && !k.MustChange)).ToList();
     });
 
-    /// <summary>Gives students of the class a new first password. The old one is dead, and where they are signed in they are signed out.</summary>
-    public IReadOnlyList<Slip> Renew(Caller by, ClassId id, IReadOnlyList<PersonId> people)
+    /// <summary>
+    /// Gives students of the class a new first password. The old one is dead, and where they are signed in they are signed out.
+    /// Nothing is given back: answers to acts are kept for a day, and a first password stands nowhere but on its slip.
+    /// </summary>
+    public void Renew(Caller by, ClassId id, IReadOnlyList<PersonId> people)
     {
         if (people.Count == 0) throw new RefusedException("missing", "Nobody is ticked.", "Tick the students who are to get a new slip.", "people");
+        if (people.Count > MostAtOnce) throw new RefusedException("too-many", $"{people.Count} slips at once are too many.", $"Make up to {MostAtOnce} in one act.", "people");
         // Hashing is slow on purpose; it is done before the one writer is held up.
         var made = people.Distinct().Select(p => (Person: p, Phrase: FirstPhrase.Make(RandomNumberGenerator.GetInt32))).Select(x => (x.Person, x.Phrase, Hash: SigningIn.Hash(x.Phrase))).ToList();
         premises.Db.Write(c =>
@@ -39,7 +46,6 @@ public sealed class Slips(Premises premises)
                 Premises.Add(c, by, premises.Clock.Now, new("made a new slip", "person", person.Value, id, roster[person].Name.Display));
             }
         });
-        return Of(id);
     }
 
     private static IEnumerable<MemberRow> Students(IDbConnection c, ClassId id) => RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null);

@@ -57,7 +57,7 @@ public sealed class TreeIntake(Premises premises)
     /// <exception cref="DiskFullException">No room; nothing is kept.</exception>
     public async Task<ZipTaken> TakeZip(Caller by, ClassId id, FolderId folder, Stream content, CancellationToken stop)
     {
-        premises.Db.Read(c => Refuse(c, by, id, folder));
+        premises.Db.Read(c => MayTake(c, by, id, folder));
         await using var scratch = premises.Files.Scratch();
         await premises.Files.Spool(content, scratch, stop).ConfigureAwait(false);
         using var zip = ZipTree.Open(scratch, new(MostFiles, MostBytes));
@@ -91,7 +91,7 @@ public sealed class TreeIntake(Premises premises)
 
     private ZipTaken Write(IDbConnection c, Caller by, ClassId id, FolderId folder, IReadOnlyList<string> folders, List<(ZipTreeFile File, SafeNameResult Name, StoredFile Stored)> kept, IReadOnlyList<string> leftOut)
     {
-        Refuse(c, by, id, folder);
+        MayTake(c, by, id, folder);
         var taken = folders.Count == 0 ? new TreeTaken(0, []) : MakeFolders(c, id, folder, folders);
         var places = taken.Places.ToDictionary(p => p.Path, p => p.Folder, StringComparer.Ordinal);
         var changed = taken.Places.SelectMany(p => p.Changed).Distinct().ToList();
@@ -112,7 +112,7 @@ public sealed class TreeIntake(Premises premises)
         return new(taken.Made, kept.Count, kept.Sum(k => k.Stored.Size), changed, leftOut);
     }
 
-    private static bool Refuse(IDbConnection c, Caller by, ClassId id, FolderId folder)
+    private static bool MayTake(IDbConnection c, Caller by, ClassId id, FolderId folder)
     {
         ClassGate.Find(c, by, id).NotArchived();
         return FolderStore.OfClass(c, id).Any(f => f.Id == folder) ? true : throw Refusals.NotFound("folder");

@@ -47,20 +47,22 @@ public sealed class Knowing
 
     // The library's own prefix bonus is not Winkler's (it counts more than four letters); above this threshold it adds none.
     private static readonly JaroWinkler Jaro = new(threshold: 2);
-    private readonly IReadOnlyList<KnownPerson> people;
-    private readonly ILookup<string, KnownPerson> byRecord, byNumber, byEmail, byUserName, byName;
+    private readonly ILookup<string, KnownPerson> byRecord, byNumber, byEmail, byUserName, byName, byEitherOrder;
     private readonly (KnownPerson Person, string Forward, string Backward)[] keys;
 
     /// <summary>Over the people of the directory who might be meant.</summary>
     public Knowing(IReadOnlyList<KnownPerson> people)
     {
-        this.people = people;
+        ILookup<string, KnownPerson> By(Func<KnownPerson, string?> of) =>
+            people.Where(p => !string.IsNullOrWhiteSpace(of(p))).ToLookup(p => of(p)!.Trim(), StringComparer.OrdinalIgnoreCase);
+
         byRecord = By(p => p.RecordId);
         byNumber = By(p => p.StudentNumber);
         byEmail = By(p => p.Email);
         byUserName = By(p => p.UserName);
         keys = [.. people.Select(p => (p, Key(p.Name.Given, p.Name.Family), Key(p.Name.Family, p.Name.Given)))];
-        byName = keys.SelectMany(k => k.Forward == k.Backward ? [(k.Forward, k.Person)] : new[] { (k.Forward, k.Person), (k.Backward, k.Person) }).ToLookup(x => x.Item1, x => x.Person, StringComparer.Ordinal);
+        byName = keys.ToLookup(k => k.Forward, k => k.Person, StringComparer.Ordinal);
+        byEitherOrder = keys.SelectMany(k => new[] { (Key: k.Forward, k.Person), (Key: k.Backward, k.Person) }).ToLookup(x => x.Key, x => x.Person, StringComparer.Ordinal);
     }
 
     /// <summary>Whom the claim is about.</summary>
@@ -78,7 +80,7 @@ public sealed class Knowing
     private Recognised ByName(PersonName name, PersonClaim claim)
     {
         var key = Key(name.Given, name.Family);
-        var same = (claim.NameOrderKnown ? keys.Where(k => k.Forward == key).Select(k => k.Person) : byName[key]).DistinctBy(p => p.Id).ToList();
+        var same = (claim.NameOrderKnown ? byName : byEitherOrder)[key].DistinctBy(p => p.Id).ToList();
         var ofGrade = string.IsNullOrWhiteSpace(claim.Grade) ? same : [.. same.Where(p => string.Equals(p.Grade, claim.Grade.Trim(), StringComparison.OrdinalIgnoreCase))];
         if (ofGrade.Count == 1) return new(Knowledge.Known, ofGrade[0].Id, [], string.IsNullOrWhiteSpace(claim.Grade) ? "by name" : "by name and grade");
         if (ofGrade.Count > 1) return new(Knowledge.Possible, null, [.. ofGrade.Take(MostCandidates).Select(p => p.Id)], $"{ofGrade.Count} people have this name");
@@ -96,7 +98,4 @@ public sealed class Knowing
     }
 
     private static string Key(string first, string second) => PersonName.SearchKey($"{first} {second}");
-
-    private ILookup<string, KnownPerson> By(Func<KnownPerson, string?> of) =>
-        people.Where(p => !string.IsNullOrWhiteSpace(of(p))).ToLookup(p => of(p)!.Trim(), StringComparer.OrdinalIgnoreCase);
 }

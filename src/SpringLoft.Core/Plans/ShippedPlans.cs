@@ -40,7 +40,7 @@ public static class ShippedPlans
                 [Line("own-sketch", "Sketchbook", FolderRule.AsAbove), Line("own-log", "Logbook", FolderRule.AsAbove)])),
          StaffRoom]);
 
-    /// <summary>A folder for each subject of a class that one teacher has all day, with the week's papers in it.</summary>
+    /// <summary>A folder for each subject of a class that one teacher has all day, with a folder for each term in it.</summary>
     public static readonly FolderPlan BySubject = new("By subject", "A folder for each subject, with papers by term: for a class that has one teacher all day.",
         [StartHere,
          new PlanLine("subject", "{entry}", Stands.EachEntry, FolderRule.ClassViews, ["Language", "Numbers", "Science", "History", "Art", "Music"],

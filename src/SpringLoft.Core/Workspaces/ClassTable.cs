@@ -39,12 +39,16 @@ public static class ClassTable
         var previews = rows.Select(r => ClassName.Preview(at.Pattern, new(r.Course?.Trim() ?? "", r.Section?.Trim(), r.Period?.Trim(), TermOf(r, at) is { } t ? at.Terms[t] : null, at.Year), [])).ToList();
         var twice = previews.Where(p => p.Refusal is null).GroupBy(p => SafeName.Key(p.Name)).Where(g => g.Count() > 1).ToDictionary(g => g.Key, g => g.Count());
         var taken = at.Taken.GroupBy(SafeName.Key).ToDictionary(g => g.Key, g => g.First());
-        return [.. rows.Select((r, i) => One(r, previews[i], at, twice, taken))];
+        var staff = at.Staff.SelectMany(s => Names(s).Select(PersonName.SearchKey).Distinct().Select(key => (key, s))).ToLookup(x => x.key, x => x.s, StringComparer.Ordinal);
+        return [.. rows.Select((r, i) => One(r, previews[i], at, staff, twice, taken))];
     }
 
-    private static TableDecision One(TableRow r, ClassNamePreview p, TableSetting at, Dictionary<string, int> twice, Dictionary<string, string> taken)
+    // The name in either order, with and without a comma, and the last name alone.
+    private static string[] Names(StaffName s) => [s.Name.Display, s.Name.Sort, $"{s.Name.Family} {s.Name.Given}", s.Name.Family];
+
+    private static TableDecision One(TableRow r, ClassNamePreview p, TableSetting at, ILookup<string, StaffName> staff, Dictionary<string, int> twice, Dictionary<string, string> taken)
     {
-        var (lead, leadRefusal) = Lead(r.Lead, at);
+        var (lead, leadRefusal) = Lead(r.Lead, at, staff);
         var term = TermOf(r, at);
         var plan = Index(at.Plans, r.Plan);
         var refusal = p.Refusal
@@ -64,13 +68,12 @@ public static class ClassTable
         return parts.Where(x => x.Value?.Trim().Length > x.Most).Select(x => new Refusal("too-long", $"{x.What} has {x.Value!.Trim().Length} characters.", $"Keep it to {x.Most}.", x.Field)).FirstOrDefault();
     }
 
-    private static (StaffName? Who, Refusal? Refusal) Lead(string? said, TableSetting at)
+    private static (StaffName? Who, Refusal? Refusal) Lead(string? said, TableSetting at, ILookup<string, StaffName> staff)
     {
         if (string.IsNullOrWhiteSpace(said)) return (at.Self, null);
         var text = said.Trim();
         var exact = at.Staff.Where(s => string.Equals(s.UserName, text, StringComparison.OrdinalIgnoreCase) || string.Equals(s.Email, text, StringComparison.OrdinalIgnoreCase)).ToList();
-        var key = PersonName.SearchKey(text);
-        var found = exact.Count > 0 ? exact : [.. at.Staff.Where(s => key == PersonName.SearchKey(s.Name.Display) || key == PersonName.SearchKey(s.Name.Sort) || key == PersonName.SearchKey($"{s.Name.Family} {s.Name.Given}") || key == PersonName.SearchKey(s.Name.Family))];
+        var found = exact.Count > 0 ? exact : [.. staff[PersonName.SearchKey(text)]];
         return found switch
         {
             [] => (null, new("lead-unknown", $"The directory has no teacher “{text}”.", "Write the user name, or the name as the directory has it.", "lead")),

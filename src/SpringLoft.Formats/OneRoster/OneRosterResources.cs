@@ -78,7 +78,7 @@ public static class OneRosterResources
         }
         var list = resources.ToList();
         Add("manifest.csv", CsvTable.Write(["propertyName", "value"], [["manifest.version", "1.0"], ["oneroster.version", "1.2"], ["file.resources", "bulk"], ["file.classResources", "bulk"], ["source.systemName", "Spring Loft"]]));
-        Add("resources.csv", CsvTable.Write(Columns, list.Select(r => new[] { r.SourcedId, null, null, r.VendorResourceId, r.Title, r.Roles, "primary", r.VendorId, null })));
+        Add("resources.csv", CsvTable.Write(Columns, list.Select(r => new[] { r.SourcedId, null, null, r.VendorResourceId, r.Title, r.Roles, null, r.VendorId, null })));
         var titles = list.ToDictionary(r => r.SourcedId, r => r.Title, StringComparer.Ordinal);
         Add("classResources.csv", CsvTable.Write(ClassColumns, uses.Select(u => new[] { u.SourcedId, null, null, titles.GetValueOrDefault(u.ResourceSourcedId), u.ClassSourcedId, u.ResourceSourcedId })));
     }

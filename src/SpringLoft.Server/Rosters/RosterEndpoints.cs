@@ -35,7 +35,11 @@ internal static class RosterEndpoints
             return TypedResults.NoContent();
         }).WithName("removeFromRoster").Needs(Act.ManageRoster);
         api.MapGet("/classes/{classId:long}/slips", (long classId, Slips slips) => slips.Of(new(classId))).WithName("slips").Needs(Act.ManageRoster);
-        api.MapPost("/classes/{classId:long}/slips", (long classId, SlipsBody body, Caller who, Slips slips) => slips.Renew(who, new(classId), body.People ?? [])).WithName("renewSlips").Needs(Act.ManageRoster);
+        api.MapPost("/classes/{classId:long}/slips", (long classId, SlipsBody body, Caller who, Slips slips) =>
+        {
+            slips.Renew(who, new(classId), body.People ?? []);
+            return TypedResults.NoContent();
+        }).WithName("renewSlips").Needs(Act.ManageRoster);
         MapGroups(api.MapGroup("/classes/{classId:long}"));
     }
 

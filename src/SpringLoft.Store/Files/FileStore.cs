@@ -137,11 +137,15 @@ public sealed class FileStore
                     size += n;
                     if (size > limit) throw new FileTooLongException(limit);
                     // The longer digest is made on another core while this one makes the other and writes.
-                    var other = n < SmallBuffer ? null : Task.Run(() => sha512.AppendData(buffer, 0, n), CancellationToken.None);
-                    if (other is null) sha512.AppendData(buffer, 0, n);
-                    sha256.AppendData(buffer, 0, n);
-                    await file.WriteAsync(buffer.AsMemory(0, n), stop).ConfigureAwait(false);
-                    if (other is not null) await other.ConfigureAwait(false);
+                    var other = n < SmallBuffer ? Task.CompletedTask : Task.Run(() => sha512.AppendData(buffer, 0, n), CancellationToken.None);
+                    try
+                    {
+                        if (n < SmallBuffer) sha512.AppendData(buffer, 0, n);
+                        sha256.AppendData(buffer, 0, n);
+                        await file.WriteAsync(buffer.AsMemory(0, n), stop).ConfigureAwait(false);
+                    }
+                    // A write that fails must not take the buffer away from the digest that still reads it.
+                    finally { await other.ConfigureAwait(false); }
                 }
             }
             finally { ArrayPool<byte>.Shared.Return(buffer); }

@@ -148,4 +148,22 @@ public class AccessTests
         access.MayRemove([new(2)], own: false).ShouldBe(remove);
         access.MayRename([new(2)], own: true).ShouldBe(add || rename);
     }
+
+    [Fact]
+    public void What_others_put_in_is_changed_only_by_who_may_in_all_its_folders()
+    {
+        var access = new Access(As(Standing.Student), [Folder(1, FolderRule.ClassAdds), Folder(2, FolderRule.OneEach, own: Student), Folder(3, FolderRule.ClassEdits), Folder(4, FolderRule.StaffOnly)]);
+
+        access.MayRemove([new(2), new(3)], own: false).ShouldBeTrue();
+        access.MayRemove([new(1), new(2)], own: false).ShouldBeFalse();
+        access.MayRename([new(3), new(4)], own: false).ShouldBeFalse();
+        access.MayRename([new(1), new(4)], own: true).ShouldBeTrue();
+    }
+
+    [Theory]
+    [InlineData(Standing.CoTeacher, ClassState.Open, true)]
+    [InlineData(Standing.CoTeacher, ClassState.Archived, false)]
+    [InlineData(Standing.Student, ClassState.Open, false)]
+    public void A_thing_in_no_folder_is_changed_by_staff_of_a_class_that_is_not_archived(Standing standing, ClassState state, bool may) =>
+        new Access(As(standing, state), []).MayRename([], own: true).ShouldBe(may);
 }

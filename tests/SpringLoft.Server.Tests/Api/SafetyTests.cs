@@ -75,6 +75,38 @@ public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSch
     }
 
     [Fact]
+    public async Task A_first_password_stands_on_its_slip_and_not_among_the_answers_that_are_kept()
+    {
+        at.School.Add("slipped", SchoolRole.Student, "New", "Slip", "2002");
+        var student = at.School.Read(c => Store.People.PersonStore.ByUserName(c, "slipped")!.Id);
+        at.School.Roster.Enroll(at.School.Lead, at.School.Class, [student], ClassRole.Student);
+        using var http = await at.Server.As("lead");
+        http.DefaultRequestHeaders.Add("Idempotency-Key", "one-slip");
+
+        (await http.PostAsJsonAsync($"{at.ClassPath}/slips", new { people = new[] { student.Value } })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+
+        var phrase = at.School.Read(c => Store.People.PersonStore.FirstPhrases(c, at.School.Class))[student].Phrase!;
+        (await (await http.GetAsync($"{at.ClassPath}/slips")).Content.ReadAsStringAsync()).ShouldContain(phrase);
+        at.School.Read(c => Dapper.SqlMapper.ExecuteScalar<int>(c, "SELECT count(*) FROM once WHERE instr(body, @phrase) > 0", new { phrase })).ShouldBe(0);
+        at.School.Read(c => Dapper.SqlMapper.ExecuteScalar<int>(c, "SELECT count(*) FROM audit WHERE instr(detail, @phrase) > 0", new { phrase })).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task A_class_calendar_is_read_without_an_account_and_names_no_student()
+    {
+        var token = new App.Years.ClassCalendars(at.School.Premises).Make(at.School.Lead, at.School.Class);
+        using var http = at.Server.Nobody();
+
+        var answer = await http.GetAsync($"/api/calendars/{token}.ics");
+
+        answer.Content.Headers.ContentType!.MediaType.ShouldBe("text/calendar");
+        var text = await answer.Content.ReadAsStringAsync();
+        text.ShouldStartWith("BEGIN:VCALENDAR");
+        text.ShouldNotContain("Hallgr");
+        (await http.GetAsync($"/api/calendars/{token[..^1]}.ics")).StatusCode.ShouldBe(HttpStatusCode.Gone);
+    }
+
+    [Fact]
     public async Task Wrong_passwords_are_counted_and_slowed_down()
     {
         at.School.Add("guessed", SchoolRole.Student, "Often", "Guessed", "2001");

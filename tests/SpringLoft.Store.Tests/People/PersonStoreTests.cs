@@ -53,4 +53,24 @@ public class PersonStoreTests : StoreTest
 
         Db.Read(c => PersonStore.SignIn(c, id))!.ShouldSatisfyAllConditions(s => s.WrongInRow.ShouldBe(0), s => s.ShutUntil.ShouldBeNull(), s => s.Stamp.ShouldBe("b"), s => s.MustChange.ShouldBeFalse());
     }
+
+    [Fact]
+    public void The_words_of_a_first_password_are_kept_until_they_are_forgotten_or_another_is_set()
+    {
+        var umi = Db.Write(c =>
+        {
+            var id = Person(c, SchoolRole.Student, "Umi", "Ravndal", "s7001", "7001");
+            Store.Rosters.RosterStore.Put(c, Class, id, ClassRole.Student, At);
+            PersonStore.SetPassword(c, id, "hash", mustChange: true, "stamp", "acorn-owl-oak-11");
+            return id;
+        });
+        (string? Phrase, bool MustChange) Kept() => Db.Read(c => PersonStore.FirstPhrases(c, Class))[umi];
+
+        Kept().ShouldBe(("acorn-owl-oak-11", true));
+        Db.Write(c => PersonStore.ForgetPhrase(c, umi));
+        Kept().ShouldBe((null, true));
+        Db.Write(c => PersonStore.SetPassword(c, umi, "hash", mustChange: true, "stamp", "plum-fox-kite-12"));
+        Db.Write(c => PersonStore.SetPassword(c, umi, "own", mustChange: false, "stamp"));
+        Kept().ShouldBe((null, false));
+    }
 }
