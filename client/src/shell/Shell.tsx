@@ -128,6 +128,9 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
   );
 }
 
+// Desks of a class that belong to a season without being called after it.
+const belongs: Record<string, string> = { groups: "enroll", slips: "enroll", "see-as": "set-up" };
+
 function Seasons({ classId, path }: { classId?: string; path: string }) {
   // Plan, set up and enroll stand at the start of the strip, closing and rolling over at its end, work between.
   const margin: Record<string, string> = { work: "clamp(12px, 7vw, 80px)", close: "auto" };
@@ -146,7 +149,11 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
             : classId
               ? `/classes/${classId}/${s.path}`
               : `/${s.path}`;
-        const now = path === `/${s.path}` || path.startsWith(`/${s.path}/`) || path.endsWith(`/${s.path}`);
+        const now =
+          path === `/${s.path}` ||
+          path.startsWith(`/${s.path}/`) ||
+          path.endsWith(`/${s.path}`) ||
+          belongs[path.split("/")[3] ?? ""] === s.path;
         return (
           <Link
             key={s.path}

@@ -55,7 +55,7 @@ export function ArrangementSight({ plan, year }: { plan: number; year?: number }
       <Typography variant="h2">Which arrangement?</Typography>
       <Typography variant="body2" sx={{ color: "text.secondary", mb: 1.5 }}>
         Sections or year groups that are taught alike can have a workspace each, share one, or be kept in
-        step. This is what each kind of person would see with the plan chosen above.
+        step. This is what each kind of person would see with the plan chosen at the right.
       </Typography>
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "200px minmax(0, 1fr)" }, gap: 3 }}>
         <TextField

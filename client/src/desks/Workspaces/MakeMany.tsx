@@ -102,7 +102,9 @@ export function MakeMany() {
       lead="Type or paste a table, one class a row. Nothing is made before you say so."
       slip={
         <>
-          <Typography variant="h2">{count(filled.length, "class", "classes")}</Typography>
+          <Typography variant="h2">
+            {filled.length === 0 ? "No class yet" : count(filled.length, "class", "classes")}
+          </Typography>
           {filled.length === 0 ? (
             <Typography>
               Copy the rows in your spreadsheet and paste them into the first cell. A header names the
@@ -126,7 +128,7 @@ export function MakeMany() {
             disabled={make.isPending || filled.length === 0 || !p || p.refused > 0}
             onClick={() => make.mutate()}
           >
-            Make {count(filled.length, "class", "classes")}
+            {filled.length === 0 ? "Make the classes" : `Make ${count(filled.length, "class", "classes")}`}
           </Button>
           <Problem error={make.error ?? read.error ?? preview.error} />
           {made && (
