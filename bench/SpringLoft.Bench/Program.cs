@@ -48,7 +48,7 @@ switch (args[0])
         var lead = database.Read(c => RosterStore.Members(c, one))[0].PersonId;
         var run = database.Write(c => RunStore.Add(c, [one], AfterArchive.View, lead, premises.Clock.Now));
         var watch = Stopwatch.StartNew();
-        new ClosingRunner(premises, new RunNews(), new NoMilestones(), new Outbox(Path.Combine(args[1], "outbox")), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(premises, new RunNews(), new NoMilestones(), new NoPost(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
         watch.Stop();
         var state = database.Read(c => RunStore.Find(c, run))!.State;
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {Process.GetCurrentProcess().PeakWorkingSet64 / 1e6:0} {state}");
@@ -78,6 +78,16 @@ switch (args[0])
         Sights.Run();
         break;
 
+    case "deliver":
+        // args: folder, bundle; prints seconds to read, match and compare, how many changes, and the peak of memory.
+        await Rosters.Receive(premises, args[2]);
+        break;
+
+    case "apply":
+        // args: folder; applies the newest delivery; prints seconds and changes.
+        Rosters.Apply(premises);
+        break;
+
     case "tree":
         // args: folder, tree of files to take in; prints seconds, the peak of memory and how many files.
         await Trees.Run(premises, args[2]);
@@ -96,4 +106,10 @@ static double Median(Action act)
         act();
         return watch.Elapsed.TotalMilliseconds;
     }).Order().ElementAt(10);
+}
+
+/// <summary>No letters: they are not what is measured.</summary>
+internal sealed class NoPost : IPost
+{
+    public void Send(string to, string name, string subject, string text, NodaTime.Instant at) { }
 }

@@ -8,13 +8,24 @@ import { ClosingDesk } from "./desks/Closing/ClosingDesk";
 import { Loft } from "./desks/Closing/Loft";
 import { ChangePassword } from "./desks/People/ChangePassword";
 import { SignIn } from "./desks/People/SignIn";
+import { DirectoryDesk } from "./desks/People/DirectoryDesk";
+import { Duplicates } from "./desks/People/Duplicates";
+import { Outbox } from "./desks/People/Outbox";
 import { Slips } from "./desks/People/Slips";
+import { FirstPasswords } from "./desks/Naming/FirstPasswords";
 import { NameDesk } from "./desks/Naming/NameDesk";
 import { UserNames } from "./desks/Naming/UserNames";
 import { PlanDesk } from "./desks/Plans/PlanDesk";
 import { PlanPut } from "./desks/Plans/PlanPut";
 import { RolloverDesk } from "./desks/Rollover/RolloverDesk";
+import { CombinedDesk } from "./desks/Rosters/CombinedDesk";
+import { CombinedList } from "./desks/Rosters/CombinedList";
+import { DeliveryDesk } from "./desks/Rosters/DeliveryDesk";
+import { DeliveryList } from "./desks/Rosters/DeliveryList";
 import { GroupDesk } from "./desks/Rosters/GroupDesk";
+import { InviteDesk } from "./desks/Rosters/InviteDesk";
+import { JoinCodeDesk } from "./desks/Rosters/JoinCodeDesk";
+import { AcceptInvitation, JoinClass } from "./desks/Rosters/JoinPages";
 import { RosterDesk } from "./desks/Rosters/RosterDesk";
 import { Departments } from "./desks/Workspaces/Departments";
 import { MakeClass } from "./desks/Workspaces/MakeClass";
@@ -49,6 +60,8 @@ export function App() {
     <KeysProvider>
       <Shell me={me.data}>
         <Routes>
+          <Route path="/join" element={<JoinClass />} />
+          <Route path="/invitation" element={<AcceptInvitation />} />
           <Route path="/password" element={<ChangePassword name={me.data.name} />} />
           {staff ? (
             <>
@@ -60,12 +73,20 @@ export function App() {
                   <Route path="/plan/years" element={<YearDesk me={me.data} />} />
                   <Route path="/plan/names" element={<NameDesk me={me.data} />} />
                   <Route path="/plan/user-names" element={<UserNames me={me.data} />} />
+                  <Route path="/enroll/directory/duplicates" element={<Duplicates me={me.data} />} />
+                  <Route path="/outbox" element={<Outbox />} />
+                  <Route path="/enroll/deliveries" element={<DeliveryList me={me.data} />} />
+                  <Route path="/enroll/deliveries/:id" element={<DeliveryDesk me={me.data} />} />
+                  <Route path="/plan/first-passwords" element={<FirstPasswords me={me.data} />} />
                   <Route path="/plan/shared" element={<SharedThings me={me.data} />} />
                 </>
               )}
               <Route path="/plan/departments" element={<Departments me={me.data} />} />
               <Route path="/set-up/many" element={<MakeMany />} />
               <Route path="/set-up" element={<MakeClass me={me.data} />} />
+              <Route path="/enroll/directory" element={<DirectoryDesk me={me.data} />} />
+              <Route path="/enroll/combined" element={<CombinedList me={me.data} />} />
+              <Route path="/enroll/combined/:id" element={<CombinedDesk me={me.data} />} />
               <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
               <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
               <Route path="/close" element={<YearBoard me={me.data} season="close" />} />
@@ -75,6 +96,8 @@ export function App() {
               <Route path="/classes/:id/see-as" element={<SeeAs />} />
               <Route path="/classes/:id/enroll" element={<RosterDesk />} />
               <Route path="/classes/:id/groups" element={<GroupDesk />} />
+              <Route path="/classes/:id/join-code" element={<JoinCodeDesk />} />
+              <Route path="/classes/:id/invitations" element={<InviteDesk />} />
               <Route path="/classes/:id/slips" element={<Slips />} />
               <Route path="/classes/:id/work" element={<AssignmentDesk />} />
               <Route path="/classes/:id/close" element={<ClosingDesk />} />

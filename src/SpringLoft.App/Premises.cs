@@ -21,8 +21,9 @@ public sealed record Premises(Database Db, FileStore Files, SchoolClock Clock)
     });
 
     /// <summary>Adds a line to the audit trail inside a transaction that is under way.</summary>
-    public static void Add(IDbConnection c, Caller by, Instant now, AuditLine line) =>
-        AuditStore.Add(c, now, by.Id, line.Act, line.Thing, line.ThingId, line.ClassId, line.Detail);
+    /// <param name="by">Null for what the program does by itself.</param>
+    public static void Add(IDbConnection c, Caller? by, Instant now, AuditLine line) =>
+        AuditStore.Add(c, now, by?.Id, line.Act, line.Thing, line.ThingId, line.ClassId, line.Detail);
 }
 
 /// <summary>What goes into the audit trail besides who and when.</summary>

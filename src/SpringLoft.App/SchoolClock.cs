@@ -11,6 +11,12 @@ public sealed class SchoolClock(IClock clock, DateTimeZone zone)
     /// <summary>The date at the school.</summary>
     public LocalDate Today => Now.InZone(zone).Date;
 
+    /// <summary>What the school's clock shows.</summary>
+    public LocalDateTime LocalNow => LocalOf(Now);
+
+    /// <summary>What the school's clock showed at some moment.</summary>
+    public LocalDateTime LocalOf(Instant moment) => moment.InZone(zone).LocalDateTime;
+
     /// <summary>Makes <paramref name="today"/> the date at the school from now on.</summary>
     public void MoveTo(LocalDate today)
     {

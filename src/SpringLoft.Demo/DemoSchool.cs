@@ -25,6 +25,8 @@ public static class DemoSchool
     /// <summary>Password of coordinator and teachers in the demo.</summary>
     public const string StaffPassword = "harbour-kiln-seven";
 
+    private const string SchoolName = "Skerry Point School";
+
     /// <summary>The student whose sign-in is printed.</summary>
     public const string StudentUserName = "s1001";
 
@@ -59,7 +61,7 @@ public static class DemoSchool
     {
         SchoolStore.Set(c, new SchoolRow
         {
-            Name = "Skerry Point School",
+            Name = SchoolName,
             Zone = "Etc/UTC",
             ClassNamePattern = ClassName.DefaultPattern,
             UploadLimitBytes = 2L * 1024 * 1024 * 1024,
@@ -74,7 +76,7 @@ public static class DemoSchool
         var studentHash = SigningIn.Hash(StudentPassword);
         Person Staff(SchoolRole role, string given, string family, string userName)
         {
-            var id = PersonStore.Add(c, new PersonRow { Role = role, Given = given, Family = family, UserName = userName, Email = $"{userName}@skerrypoint.invalid" });
+            var id = PersonStore.Add(c, new PersonRow { Role = role, Given = given, Family = family, UserName = userName, Email = $"{userName}@skerrypoint.invalid", RecordId = role == SchoolRole.Coordinator ? null : $"skt-{userName}", School = SchoolName });
             PersonStore.SetPassword(c, id, staffHash, mustChange: false, SigningIn.NewStamp());
             return new(id, role, new PersonName(given, family), null, "");
         }
@@ -97,10 +99,13 @@ public static class DemoSchool
             while (!used.Add($"{given} {family}") && n != 77);
             var grade = (5 + (n % 6)).ToString(CultureInfo.InvariantCulture);
             var number = (1001 + n).ToString(CultureInfo.InvariantCulture);
-            var id = PersonStore.Add(c, new PersonRow { Role = SchoolRole.Student, Given = given, Family = family, Grade = grade, StudentNumber = number, UserName = $"s{number}" });
+            var id = PersonStore.Add(c, new PersonRow { Role = SchoolRole.Student, Given = given, Family = family, Grade = grade, StudentNumber = number, UserName = $"s{number}", RecordId = $"skp-{number}", School = SchoolName });
             PersonStore.SetPassword(c, id, studentHash, mustChange: true, SigningIn.NewStamp(), StudentPassword);
             students.Add(new(id, SchoolRole.Student, new PersonName(given, family), grade, number));
         }
+        // Somebody typed in a student who was there already: one child, two accounts.
+        var twice = students[11].Name;
+        PersonStore.Add(c, new PersonRow { Role = SchoolRole.Student, Given = twice.Given, Family = twice.Family.Replace("ss", "s", StringComparison.Ordinal) + (twice.Family.Contains("ss", StringComparison.Ordinal) ? "" : "e"), Grade = students[11].Grade, UserName = "visitor-11", School = SchoolName });
         return new DemoPeople(teachers, others, students);
     });
 }

@@ -4,6 +4,7 @@ using SpringLoft.App.Closing;
 using SpringLoft.App.Rollover;
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.Plans;
+using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Core.Years;
 using SpringLoft.Store.Audit;
@@ -102,12 +103,13 @@ internal sealed class DemoYears(Premises premises, ClosingRunner runner, DemoPeo
                 TeacherShown = $"{lead.Name.Display}",
                 PlanId = plan.Id,
                 PlanVersion = plan.Version,
+                RecordId = $"skc-{year.Year.Last.Year}-{index + 1}",
                 MadeAt = made,
             });
-            RosterStore.Put(c, id, lead.Id, ClassRole.Lead, made);
+            RosterStore.Put(c, id, lead.Id, ClassRole.Lead, made, EnrolledBy.Feed);
             if (index % 3 != 1) RosterStore.Put(c, id, people.Others[index % people.Others.Count].Id, ClassRole.CoTeacher, made);
             var roster = people.Students.Where(s => s.Grade == grade.ToString(CultureInfo.InvariantCulture)).OrderBy(s => (int.Parse(s.Number, CultureInfo.InvariantCulture) * 37 + index * 11) % 101).Take(students).ToList();
-            foreach (var s in roster) RosterStore.Put(c, id, s.Id, ClassRole.Student, made);
+            foreach (var s in roster) RosterStore.Put(c, id, s.Id, ClassRole.Student, made, EnrolledBy.Feed);
             var setting = new PlanSetting(SchoolWeeks.Of(year.Year),
                 [.. roster.OrderBy(s => Core.People.PersonName.SearchKey(s.Name.Sort), StringComparer.Ordinal).Select(s => new PlanStudent(s.Id, s.Name.Sort, s.Number))]);
             FolderStore.Unfold(c, id, PlanUnfolding.Unfold(plan.Plan, setting));

@@ -105,15 +105,23 @@ builder.Services.AddSingleton(p => p.GetRequiredService<Channel<RunId>>().Writer
 builder.Services.AddSingleton<RunNews>();
 builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_HALT_AT") is { Length: > 0 } point
     ? new HaltAt(point, p.GetRequiredService<ILogger<HaltAt>>()) : new NoMilestones());
-builder.Services.AddSingleton<IPost>(_ => new Outbox(Path.Combine(data, "outbox")));
+// Without a mail server of the school's, letters go to a stand-in that keeps them; the way there is the same.
+builder.Services.AddSingleton(_ => new SmtpOutbox(Path.Combine(data, "outbox")));
+builder.Services.AddSingleton<IPost>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_SMTP") is { Length: > 0 } smtp && smtp.Split(':') is var parts
+    ? new SmtpPost(parts[0], parts.Length > 1 ? int.Parse(parts[1], CultureInfo.InvariantCulture) : 25, Environment.GetEnvironmentVariable("SPRING_LOFT_MAIL_FROM") ?? "loft@school.invalid")
+    : new SmtpPost("127.0.0.1", p.GetRequiredService<SmtpOutbox>().Port, "loft@school.invalid"));
+builder.Services.AddSingleton(_ => new HttpClient { Timeout = TimeSpan.FromMinutes(5) });
+var own = new Uri((builder.Configuration["urls"] ?? "http://127.0.0.1:5080").Split(';')[0]);
+builder.Services.AddSingleton<Func<Uri?>>(() => Environment.GetEnvironmentVariable("SPRING_LOFT_OUTSIDE") is { Length: > 0 } outside ? new Uri(outside) : demo ? new Uri(own, StandInStart.Outside) : null);
 builder.Services.AddSingleton<ClosingRunner>();
 if (!documentOnly)
 {
     builder.Services.AddHostedService<RunWorker>();
     builder.Services.AddHostedService<BlindWorker>();
+    builder.Services.AddHostedService<FeedWorker>();
 }
 foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
-    typeof(Notices), typeof(RosterDesk), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ClosingDesk), typeof(Loft), typeof(RollingOver), typeof(AuditTrail)])
+    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(LeftClass), typeof(SchoolDirectory), typeof(Joining), typeof(Invitations), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ClosingDesk), typeof(Loft), typeof(RollingOver), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 
 var app = builder.Build();
@@ -164,9 +172,15 @@ NamingEndpoints.Map(api);
 PlanEndpoints.Map(api);
 WorkspaceEndpoints.Map(api);
 RosterEndpoints.Map(api);
+DeliveryEndpoints.Map(api);
+DirectoryEndpoints.Map(api);
+JoinEndpoints.Map(api);
+CombinedEndpoints.Map(api);
+StandInStart.MapOutbox(api);
 AssignmentEndpoints.Map(api);
 ClosingEndpoints.Map(api);
 RolloverEndpoints.Map(api);
+if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data, own);
 app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c)?.Name ?? "no school yet") }).ExcludeFromDescription();
 // Every other address is the front end's, but not those of the API: there a wrong method or type is to be told.
 app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html");

@@ -58,7 +58,9 @@ public sealed class DemoSchoolTests(DemoSchoolTests.Made made) : IClassFixture<D
     [Fact]
     public void There_are_260_students_16_staff_and_24_classes_this_year()
     {
-        Ask<int>("SELECT count(*) FROM person WHERE role = 'Student'").ShouldBe(260);
+        Ask<int>("SELECT count(*) FROM person WHERE role = 'Student' AND student_number IS NOT NULL").ShouldBe(260);
+        // One of them was typed in a second time, as happens.
+        Ask<int>("SELECT count(*) FROM person WHERE role = 'Student'").ShouldBe(261);
         Ask<int>("SELECT count(*) FROM person WHERE role <> 'Student'").ShouldBe(16);
         Board().Rows.Count.ShouldBe(24);
     }

@@ -54,10 +54,6 @@ try {
   });
   await picture(wren, "plan-desk", `/plan?plan=3&class=${boat}`);
   await picture(wren, "put-plan", `/plan/put?plan=2&classes=${boat},${clay},${garden}`, (p) => p.getByRole("button", { name: "Changes of Market Garden 7C" }).click());
-  await picture(wren, "school-years", "/plan/years?year=2", async (p) => {
-    await p.getByLabel("First day of Storm week").fill("2027-02-08");
-  });
-  await picture(wren, "class-names", "/plan/names", (p) => p.getByRole("textbox", { name: "Pattern" }).fill("{course} {section} · {year}"));
   await picture(wren, "make-class", "/set-up", async (p) => {
     await p.getByLabel("Course").fill("Wayfinding");
     await p.getByLabel("Section").fill("7B");
@@ -95,7 +91,16 @@ try {
   await picture(wren, "closing-desk", `/classes/${garden}/close`);
   await picture(wren, "loft", "/loft");
   await picture(wren, "roll-over-desk", `/classes/${clay}/roll-over`);
+  await picture(wren, "directory", "/enroll/directory?grade=6", async (p) => {
+    await p.getByRole("checkbox", { name: /^Tick [A-Z]/ }).nth(2).check();
+    await p.getByRole("checkbox", { name: /^Tick [A-Z]/ }).nth(4).check();
+  });
   await picture(await signedIn("wren", "harbour-kiln-seven", "dark"), "year-board-dark", "/?show=blocked");
+  // Last: what it holds would show on the boards.
+  await picture(wren, "delivery", "/enroll/deliveries", async (p) => {
+    await p.getByRole("button", { name: "Run it now" }).click();
+    await p.getByRole("heading", { name: /^On hold: / }).waitFor({ timeout: 30_000 });
+  });
   const student = await signedIn("s1001", "tide-pool-lantern");
   await student.getByLabel("Password from your slip").fill("tide-pool-lantern");
   await student.getByLabel("New password", { exact: true }).fill("blue-otter-walks");

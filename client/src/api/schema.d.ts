@@ -788,6 +788,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/slips/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["slipsAsPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["feed"];
+        put: operations["setFeed"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feed/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["runFeed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/oneroster/rosters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportRosters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportRoster"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/naming/first-passwords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["firstPasswords"];
+        put: operations["setFirstPasswords"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["invitation"];
+        put?: never;
+        post: operations["acceptInvitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["outbox"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loft": {
         parameters: {
             query?: never;
@@ -1444,6 +1588,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/roster/removal-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewRemoval"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["removeMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/{personId}/open-assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["includeOpenAssignments"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["otherSets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/{personId}/move-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewMove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/{personId}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["moveStudent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/{personId}/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["earlierWork"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/{personId}/earlier/{fileId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["earlierFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/groups": {
         parameters: {
             query?: never;
@@ -1476,6 +1748,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/groups/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewGroups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/groups/many": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeManyGroups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/groups/{groupId}": {
         parameters: {
             query?: never;
@@ -1487,6 +1791,454 @@ export interface paths {
         put: operations["changeGroup"];
         post?: never;
         delete: operations["binGroup"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deliveries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["receiveDelivery"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["delivery"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deliveryChanges"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deliveryClasses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}/source": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deliverySource"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["confirmColumns"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["decideHold"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["applyDelivery"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeDeliveryBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{deliveryId}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setDeliveryAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["directory"];
+        put?: never;
+        post: operations["addPerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookForPerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changePerson"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/active": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setActive"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setRole"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/duplicates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["duplicates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setApart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/joins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["joins"];
+        put?: never;
+        post: operations["joinPeople"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/joins/{joinId}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoJoin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/join-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["joinCode"];
+        put: operations["renewJoinCode"];
+        post?: never;
+        delete: operations["stopJoinCode"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/join-code/waiting/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answerWaiting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["invitations"];
+        put?: never;
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/invitations/{invitationId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["withdrawInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/outside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["outsideClass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/combined": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["combinedRosters"];
+        put?: never;
+        post: operations["makeCombined"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/combined/{combinedId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["combinedRoster"];
+        put: operations["changeCombined"];
+        post?: never;
+        delete: operations["removeCombined"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/combined/{combinedId}/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["previewCombinedReturn"];
+        put?: never;
+        post: operations["returnCombined"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1796,6 +2548,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/returned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ownReturned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/returned/{fileId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ownReturnedFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/take-home": {
         parameters: {
             query?: never;
@@ -1865,7 +2649,15 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        ActiveBody: {
+            people: null | number[];
+            active: boolean;
+        };
+        AddPersonBody: {
+            person: components["schemas"]["PersonDraft"];
+            evenSo: boolean;
+        };
         /** @enum {unknown} */
         AfterArchive: "View" | "Nothing";
         AlongLine: {
@@ -1875,6 +2667,21 @@ export interface components {
             /** Format: int32 */
             stays: number;
             why: string;
+        };
+        AnswerBody: {
+            yes: boolean;
+        };
+        AppliedView: {
+            at: components["schemas"]["Instant"];
+            by: null | string;
+            /** Format: int32 */
+            changes: number;
+            takenBackAt: null | components["schemas"]["Instant"];
+        };
+        ApplyBody: {
+            plan: null | components["schemas"]["PlanId"];
+            /** Format: int32 */
+            version: number;
         };
         ArrangeBody: {
             plan: components["schemas"]["PlanId"];
@@ -1923,6 +2730,8 @@ export interface components {
             className: null | string;
             detail: string;
         };
+        /** @enum {unknown} */
+        BalancedBy: "Nothing" | "Grade" | "MeanScore";
         BankOffer: {
             isAssignment: boolean;
             /** Format: int64 */
@@ -2044,8 +2853,45 @@ export interface components {
             /** Format: int32 */
             items: number;
         };
+        CarriedView: {
+            name: string;
+            from: string;
+            to: null | string;
+        };
         /** @enum {unknown} */
         CellState: "None" | "NotYet" | "Underway" | "Done" | "Attention" | "Blocked";
+        Changed: {
+            /** Format: int32 */
+            people: number;
+        };
+        /** @enum {unknown} */
+        ChangeKind: "NewPerson" | "ChangedPerson" | "PersonGone" | "PersonBack" | "NewClass" | "ChangedClass" | "ClassGone" | "Joins" | "Leaves" | "Moves" | "ChangesRole";
+        ChangePage: {
+            changes: components["schemas"]["ChangeView"][];
+            /** Format: int32 */
+            total: number;
+        };
+        ChangeView: {
+            kind: components["schemas"]["ChangeKind"];
+            who: string;
+            className: string;
+            why: string;
+            held: boolean;
+        };
+        ClassChanges: {
+            className: string;
+            isNew: boolean;
+            /** Format: int32 */
+            joins: number;
+            /** Format: int32 */
+            leaves: number;
+            /** Format: int32 */
+            movesIn: number;
+            /** Format: int32 */
+            other: number;
+            /** Format: int32 */
+            held: number;
+        };
         ClassHead: {
             id: components["schemas"]["ClassId"];
             kind: components["schemas"]["WorkspaceKind"];
@@ -2151,6 +2997,91 @@ export interface components {
             bytes: number;
             nextYear: null | components["schemas"]["ClassId"];
         };
+        CodeBody: {
+            /** Format: int32 */
+            days: number;
+            /** Format: int32 */
+            most: null | number;
+            waits: boolean;
+        };
+        ColumnGuess: {
+            name: string;
+            is: components["schemas"]["RosterColumn"];
+            examples: string[];
+        };
+        ColumnsBody: {
+            columns: null | components["schemas"]["RosterColumn"][];
+            whole: boolean;
+        };
+        CombinedBody: {
+            name: null | string;
+            sections: null | components["schemas"]["SectionChoice"][];
+            /** Format: int32 */
+            version: number;
+        };
+        CombinedCell: {
+            /** Format: int32 */
+            column: number;
+            work: components["schemas"]["WorkId"];
+            state: components["schemas"]["WorkState"];
+            heldBy: components["schemas"]["HeldBy"];
+            /** Format: double */
+            score: null | number;
+        };
+        CombinedColumn: {
+            title: string;
+            /** Format: double */
+            points: null | number;
+            /** Format: int32 */
+            in: number;
+            /** Format: int32 */
+            held: number;
+            numbers: components["schemas"]["ScoreNumbers"];
+        };
+        CombinedReturn: {
+            /** Format: int32 */
+            pieces: number;
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            draftMarks: number;
+            /** Format: int32 */
+            unmarked: number;
+        };
+        CombinedReturnBody: {
+            unmarkedToo: boolean;
+            comment: null | string;
+        };
+        CombinedStudent: {
+            id: components["schemas"]["PersonId"];
+            sortName: string;
+            grade: null | string;
+            studentNumber: null | string;
+            /** Format: int32 */
+            section: number;
+            hasFolder: boolean;
+            cells: components["schemas"]["CombinedCell"][];
+        };
+        CombinedSummary: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            year: components["schemas"]["YearId"];
+            sections: string[];
+            /** Format: int32 */
+            students: number;
+        };
+        CombinedView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            year: components["schemas"]["YearId"];
+            /** Format: int32 */
+            version: number;
+            sections: components["schemas"]["SectionView"][];
+            assignments: components["schemas"]["CombinedColumn"][];
+            students: components["schemas"]["CombinedStudent"][];
+        };
         CommentBody: {
             text: null | string;
         };
@@ -2188,6 +3119,69 @@ export interface components {
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
         };
+        DecisionBody: {
+            key: null | string;
+            decision: components["schemas"]["HoldDecision"];
+            person: null | components["schemas"]["PersonId"];
+        };
+        DeliveryApplied: {
+            /** Format: int32 */
+            changes: number;
+            /** Format: int32 */
+            onHold: number;
+            /** Format: int32 */
+            folders: number;
+        };
+        DeliveryFinding: {
+            file: string;
+            /** Format: int32 */
+            line: number;
+            column: string;
+            text: string;
+        };
+        /** @enum {unknown} */
+        DeliveryKind: "Bundle" | "Table" | "Feed";
+        /** @enum {unknown} */
+        DeliveryState: "ColumnsOpen" | "Waiting" | "Applied" | "TakenBack" | "SetAside";
+        DeliverySummary: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            kind: components["schemas"]["DeliveryKind"];
+            year: components["schemas"]["YearId"];
+            state: components["schemas"]["DeliveryState"];
+            receivedAt: components["schemas"]["Instant"];
+            receivedBy: null | string;
+            changes: {
+                [key: string]: number;
+            };
+            /** Format: int32 */
+            onHold: number;
+            /** Format: int32 */
+            findings: number;
+            appliedAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            version: number;
+        };
+        DeliveryTakenBack: {
+            /** Format: int32 */
+            changes: number;
+            left: string[];
+        };
+        DeliveryView: {
+            summary: components["schemas"]["DeliverySummary"];
+            version: null | string;
+            /** Format: int32 */
+            ready: number;
+            /** Format: int32 */
+            same: number;
+            holds: components["schemas"]["HoldView"][];
+            findings: components["schemas"]["DeliveryFinding"][];
+            columns: components["schemas"]["ColumnGuess"][];
+            whole: boolean;
+            applied: components["schemas"]["AppliedView"][];
+            takesBack: boolean;
+        };
         DepartmentBody: {
             name: null | string;
             mark: null | string;
@@ -2222,15 +3216,61 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        DirectoryPage: {
+            people: components["schemas"]["DirectoryRow"][];
+            /** Format: int32 */
+            total: number;
+            /** Format: int32 */
+            duplicates: number;
+            grades: string[];
+            schools: string[];
+        };
+        DirectoryRow: {
+            id: components["schemas"]["PersonId"];
+            sortName: string;
+            given: string;
+            family: string;
+            role: components["schemas"]["SchoolRole"];
+            grade: null | string;
+            studentNumber: null | string;
+            email: null | string;
+            userName: string;
+            school: null | string;
+            active: boolean;
+            classes: string[];
+            byRecords: boolean;
+        };
+        DuplicatePair: {
+            a: components["schemas"]["DirectoryRow"];
+            b: components["schemas"]["DirectoryRow"];
+            why: string;
+            /** Format: int32 */
+            near: number;
+        };
+        EarlierWork: {
+            className: string;
+            assignment: string;
+            state: components["schemas"]["WorkState"];
+            /** Format: double */
+            score: null | number;
+            /** Format: double */
+            points: null | number;
+            files: components["schemas"]["WorkFileView"][];
+            comments: components["schemas"]["CommentView"][];
+            returnedAt: null | components["schemas"]["Instant"];
+        };
         EnrollBody: {
             people: null | number[];
             role: components["schemas"]["ClassRole"];
+            includeOpen: boolean;
         };
         EnrollDecision: {
             person: components["schemas"]["PersonId"];
             outcome: components["schemas"]["EnrollOutcome"];
             why: null | string;
         };
+        /** @enum {unknown} */
+        EnrolledBy: "Hand" | "Feed" | "Code" | "Invitation";
         /** @enum {unknown} */
         EnrollOutcome: "Joins" | "ComesBack" | "AlreadyHere" | "Refused";
         EnrollReport: {
@@ -2239,6 +3279,41 @@ export interface components {
             /** Format: int32 */
             folders: number;
             decisions: components["schemas"]["EnrollDecision"][];
+        };
+        FeedAnswer: {
+            feed: null | components["schemas"]["FeedView"];
+        };
+        FeedDraft: {
+            address: null | string;
+            clientId: null | string;
+            secret: null | string;
+            year: components["schemas"]["YearId"];
+            firstDay: components["schemas"]["LocalDate"];
+            lastDay: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            hour: number;
+            isOn: boolean;
+            applies: boolean;
+        };
+        FeedRan: {
+            /** Format: int64 */
+            delivery: null | number;
+        };
+        FeedView: {
+            address: string;
+            clientId: string;
+            year: components["schemas"]["YearId"];
+            firstDay: components["schemas"]["LocalDate"];
+            lastDay: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            hour: number;
+            isOn: boolean;
+            applies: boolean;
+            nextOn: null | components["schemas"]["LocalDate"];
+            quiet: null | string;
+            lastAt: null | components["schemas"]["Instant"];
+            lastOk: null | boolean;
+            lastResult: null | string;
         };
         FilingBody: {
             folders: null | number[];
@@ -2253,6 +3328,21 @@ export interface components {
         };
         /** @enum {unknown} */
         FindingLevel: "Ready" | "Attention" | "Blocks";
+        FirstPasswordBody: {
+            rule: null | string;
+            /** Format: int32 */
+            version: number;
+        };
+        FirstPasswordView: {
+            rule: string;
+            placeholders: string[];
+            examples: string[];
+            /** Format: double */
+            guesses: number;
+            warning: null | string;
+            /** Format: int32 */
+            version: number;
+        };
         FolderDraft: {
             name: null | string;
             parent: null | components["schemas"]["FolderId"];
@@ -2345,6 +3435,12 @@ export interface components {
             /** Format: int32 */
             folders: number;
         };
+        GroupDraft: {
+            name: string;
+            members: components["schemas"]["RosterName"][];
+            /** Format: double */
+            mean: null | number;
+        };
         /** Format: int64 */
         GroupId: number;
         GroupMay: {
@@ -2357,6 +3453,27 @@ export interface components {
         GroupName: {
             id: components["schemas"]["GroupId"];
             name: string;
+        };
+        GroupsAsk: {
+            /** Format: int32 */
+            groups: null | number;
+            /** Format: int32 */
+            size: null | number;
+            /** Format: int32 */
+            seed: number;
+            balance: components["schemas"]["BalancedBy"];
+            together: null | components["schemas"]["StudentPair"][];
+            apart: null | components["schemas"]["StudentPair"][];
+            text: null | string;
+            prefix: null | string;
+        };
+        GroupsDraft: {
+            groups: components["schemas"]["GroupDraft"][];
+            /** Format: double */
+            spread: null | number;
+            notMatched: string[];
+            /** Format: int32 */
+            inNone: number;
         };
         GroupsMade: {
             /** Format: int32 */
@@ -2380,8 +3497,52 @@ export interface components {
         };
         /** @enum {unknown} */
         HeldBy: "Student" | "Teacher";
+        /** @enum {unknown} */
+        HoldDecision: "Waiting" | "Yes" | "No";
+        /** @enum {unknown} */
+        HoldKind: "ClassLoses" | "SchoolLoses" | "CameEmpty" | "OutsideDates" | "PersonUnclear" | "ClassGone";
+        HoldView: {
+            key: string;
+            kind: components["schemas"]["HoldKind"];
+            text: string;
+            /** Format: int32 */
+            changes: number;
+            decision: components["schemas"]["HoldDecision"];
+            settledAs: null | components["schemas"]["PersonId"];
+            people: components["schemas"]["MeantPerson"][];
+        };
+        IncludeBody: {
+            include: boolean;
+        };
         /** Format: date-time */
         Instant: string;
+        InvitationLook: {
+            className: string;
+            teacher: string;
+            role: components["schemas"]["ClassRole"];
+            email: string;
+            state: components["schemas"]["InvitationState"];
+        };
+        InvitationsSent: {
+            /** Format: int32 */
+            sent: number;
+            notSent: string[];
+        };
+        /** @enum {unknown} */
+        InvitationState: "Open" | "Accepted" | "Expired" | "Withdrawn";
+        InvitationView: {
+            /** Format: int64 */
+            id: number;
+            email: string;
+            role: components["schemas"]["ClassRole"];
+            sentAt: components["schemas"]["Instant"];
+            expiresAt: components["schemas"]["Instant"];
+            state: components["schemas"]["InvitationState"];
+        };
+        InviteBody: {
+            addresses: null | string;
+            role: components["schemas"]["ClassRole"];
+        };
         /** @enum {unknown} */
         IsoDayOfWeek: "None" | "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
         /** Format: int64 */
@@ -2403,6 +3564,35 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        JoinBody: {
+            code: null | string;
+        };
+        JoinCodeView: {
+            code: null | string;
+            expiresAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            most: null | number;
+            /** Format: int32 */
+            used: number;
+            waits: boolean;
+            shut: null | string;
+            waiting: components["schemas"]["WaitingView"][];
+        };
+        Joined: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            waits: boolean;
+            isOpen: boolean;
+        };
+        JoinView: {
+            /** Format: int64 */
+            id: number;
+            kept: string;
+            gone: string;
+            at: components["schemas"]["Instant"];
+            by: string;
+            undone: boolean;
+        };
         KindSight: {
             who: string;
             /** Format: int32 */
@@ -2414,6 +3604,27 @@ export interface components {
         };
         /** @enum {unknown} */
         Knowledge: "Known" | "Conflict" | "Possible" | "Unknown";
+        Leaving: {
+            id: components["schemas"]["PersonId"];
+            name: string;
+            /** Format: int32 */
+            held: number;
+            /** Format: int32 */
+            returned: number;
+            /** Format: int32 */
+            unfinished: number;
+            groups: string[];
+            by: components["schemas"]["EnrolledBy"];
+            whyNot: null | string;
+        };
+        Letter: {
+            file: string;
+            to: string;
+            subject: string;
+            /** Format: date-time */
+            at: string;
+            text: string;
+        };
         LinkBody: {
             title: null | string;
             url: null | string;
@@ -2467,12 +3678,43 @@ export interface components {
             role: components["schemas"]["SchoolRole"];
             mustChangePassword: boolean;
         };
+        MeantPerson: {
+            id: components["schemas"]["PersonId"];
+            sortName: string;
+            grade: null | string;
+            studentNumber: null | string;
+            email: null | string;
+            userName: string;
+            active: boolean;
+            classes: string[];
+        };
         /** @enum {unknown} */
         Mend: "None" | "ReturnWork" | "MarkWork" | "FileThings" | "PublishOrBin" | "OpenClass" | "SeeRoster" | "RollOver" | "SeeRun";
         MendBody: {
             kind: components["schemas"]["BlindKind"];
             folder: null | components["schemas"]["FolderId"];
             assignment: null | components["schemas"]["AssignmentId"];
+        };
+        MoveBody: {
+            to: components["schemas"]["ClassId"];
+            includeOpen: boolean;
+        };
+        MoveView: {
+            student: string;
+            from: string;
+            to: string;
+            carried: components["schemas"]["CarriedView"][];
+            /** Format: int32 */
+            unfinished: number;
+            /** Format: int32 */
+            held: number;
+            /** Format: int32 */
+            returned: number;
+            groups: string[];
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            openThere: number;
         };
         NameBody: {
             name: null | string;
@@ -2593,6 +3835,19 @@ export interface components {
             rule: components["schemas"]["FolderRule"];
             entries: null | string[];
         };
+        OutsideClass: {
+            code: string;
+            name: string;
+            people: components["schemas"]["OutsidePerson"][];
+        };
+        OutsidePerson: {
+            name: string;
+            email: null | string;
+            isTeacher: boolean;
+            knowledge: components["schemas"]["Knowledge"];
+            why: string;
+            people: components["schemas"]["FoundPerson"][];
+        };
         OwnClass: {
             id: components["schemas"]["ClassId"];
             name: string;
@@ -2607,6 +3862,12 @@ export interface components {
             /** Format: int32 */
             returned: number;
             takeHomeReady: boolean;
+        };
+        OwnReturned: {
+            assignment: string;
+            /** Format: double */
+            points: null | number;
+            work: components["schemas"]["OwnWorkView"];
         };
         OwnWorkView: {
             state: components["schemas"]["WorkState"];
@@ -2630,6 +3891,12 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        PairBody: {
+            kept: components["schemas"]["PersonId"];
+            gone: components["schemas"]["PersonId"];
+        };
+        /** @enum {unknown} */
+        Paper: "A4" | "Letter";
         PasswordBody: {
             oldPassword: null | string;
             newPassword: null | string;
@@ -2651,8 +3918,24 @@ export interface components {
             year: components["schemas"]["YearId"];
             pattern: null | string;
         };
+        PersonDraft: {
+            given: null | string;
+            family: null | string;
+            role: components["schemas"]["SchoolRole"];
+            grade: null | string;
+            studentNumber: null | string;
+            email: null | string;
+            school: null | string;
+        };
         /** Format: int64 */
         PersonId: number;
+        PersonLook: {
+            knowledge: components["schemas"]["Knowledge"];
+            why: string;
+            people: components["schemas"]["DirectoryRow"][];
+            userName: string;
+            said: null | string;
+        };
         PlanBody: {
             name: null | string;
             about: null | string;
@@ -2709,6 +3992,13 @@ export interface components {
             what: string;
             mend: string;
             field?: null | string;
+        };
+        RemovalBody: {
+            people: null | number[];
+        };
+        Removed: {
+            /** Format: int32 */
+            people: number;
         };
         Renamed: {
             /** Format: int32 */
@@ -2813,6 +4103,10 @@ export interface components {
         };
         /** @enum {unknown} */
         Right: "None" | "View" | "Add" | "Edit" | "Manage";
+        RoleBody: {
+            people: null | number[];
+            role: components["schemas"]["SchoolRole"];
+        };
         RolloverView: {
             year: components["schemas"]["YearId"];
             yearLabel: string;
@@ -2825,6 +4119,8 @@ export interface components {
             alreadyMade: null | components["schemas"]["ClassId"];
             alreadyMadeName: null | string;
         };
+        /** @enum {unknown} */
+        RosterColumn: "Nothing" | "RecordId" | "StudentNumber" | "Given" | "Family" | "Name" | "Grade" | "Email" | "UserName" | "School" | "Role" | "Class" | "ClassRole";
         RosterName: {
             id: components["schemas"]["PersonId"];
             sortName: string;
@@ -2841,6 +4137,9 @@ export interface components {
             held: number;
             joined: components["schemas"]["LocalDate"];
             left: null | components["schemas"]["LocalDate"];
+            by?: components["schemas"]["EnrolledBy"];
+            fromThenOn?: boolean;
+            movedFrom?: null | string;
         };
         RowFinding: {
             file: string;
@@ -2888,6 +4187,39 @@ export interface components {
             years: components["schemas"]["YearView"][];
             /** Format: int64 */
             uploadLimitBytes: number;
+        };
+        ScoreNumbers: {
+            /** Format: int32 */
+            count: number;
+            /** Format: double */
+            mean: null | number;
+            /** Format: double */
+            median: null | number;
+            /** Format: double */
+            deviation: null | number;
+        };
+        SectionChoice: {
+            class: components["schemas"]["ClassId"];
+            /** Format: int32 */
+            colour: number;
+        };
+        SectionView: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            letter: string;
+            /** Format: int32 */
+            colour: number;
+            state: components["schemas"]["ClassState"];
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            held: number;
+        };
+        SetChoice: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            /** Format: int32 */
+            students: number;
         };
         SharedThing: {
             id: components["schemas"]["ResourceId"];
@@ -2969,6 +4301,10 @@ export interface components {
             /** Format: int32 */
             schoolDays: number;
         };
+        StudentPair: {
+            a: components["schemas"]["PersonId"];
+            b: components["schemas"]["PersonId"];
+        };
         TableDecision: {
             name: string;
             lead: null | components["schemas"]["PersonId"];
@@ -3028,6 +4364,9 @@ export interface components {
             text: null | string;
             /** Format: int32 */
             version: number;
+        };
+        TokenBody: {
+            token: null | string;
         };
         TopSight: {
             folder: string;
@@ -3114,6 +4453,12 @@ export interface components {
         VersionBody: {
             /** Format: int32 */
             version: number;
+        };
+        WaitingView: {
+            id: components["schemas"]["PersonId"];
+            sortName: string;
+            grade: null | string;
+            since: components["schemas"]["Instant"];
         };
         Wearing: {
             /** Format: int32 */
@@ -5082,6 +6427,380 @@ export interface operations {
             };
         };
     };
+    slipsAsPdf: {
+        parameters: {
+            query: {
+                people: number[];
+                paper?: components["schemas"]["Paper"];
+                letters?: boolean;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedDraft"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    runFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedRan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportRosters: {
+        parameters: {
+            query: {
+                year: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportRoster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    firstPasswords: {
+        parameters: {
+            query?: {
+                rule?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstPasswordView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setFirstPasswords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstPasswordBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    invitation: {
+        parameters: {
+            query?: {
+                token?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationLook"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    acceptInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    outbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letter"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     loft: {
         parameters: {
             query?: never;
@@ -6561,6 +8280,278 @@ export interface operations {
             };
         };
     };
+    previewRemoval: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemovalBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Leaving"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemovalBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Removed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    includeOpenAssignments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IncludeBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    otherSets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetChoice"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewMove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoveView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    moveStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoveView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    earlierWork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarlierWork"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    earlierFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                personId: number;
+                fileId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     groups: {
         parameters: {
             query?: never;
@@ -6658,6 +8649,76 @@ export interface operations {
             };
         };
     };
+    previewGroups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupsAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsDraft"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeManyGroups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupsAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsMade"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     changeGroup: {
         parameters: {
             query?: never;
@@ -6713,6 +8774,1196 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoldersStay"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    deliveries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliverySummary"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    receiveDelivery: {
+        parameters: {
+            query: {
+                year: number;
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    delivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    deliveryChanges: {
+        parameters: {
+            query?: {
+                kind?: components["schemas"]["ChangeKind"];
+                className?: string;
+                held?: boolean;
+                search?: string;
+                skip?: number;
+            };
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangePage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    deliveryClasses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassChanges"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    deliverySource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    confirmColumns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColumnsBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    decideHold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    applyDelivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryApplied"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeDeliveryBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryTakenBack"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setDeliveryAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deliveryId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    directory: {
+        parameters: {
+            query?: {
+                Text?: string;
+                School?: string;
+                Grade?: string;
+                Role?: components["schemas"]["SchoolRole"];
+                ClassId?: number;
+                InNoClass?: boolean;
+                Duplicates?: boolean;
+                Gone?: boolean;
+                Skip?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DirectoryPage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddPersonBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookForPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonLook"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonDraft"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setActive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActiveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setRole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    duplicates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DuplicatePair"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setApart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    joins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    joinPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    undoJoin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                joinId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    joinCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinCodeView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    renewJoinCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    stopJoinCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    answerWaiting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    invitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationsSent"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    withdrawInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                invitationId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    outsideClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideClass"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    combinedRosters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CombinedSummary"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeCombined: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CombinedBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    combinedRoster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CombinedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeCombined: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CombinedBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeCombined: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewCombinedReturn: {
+        parameters: {
+            query: {
+                unmarkedToo: boolean;
+            };
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CombinedReturn"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    returnCombined: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CombinedReturnBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CombinedReturn"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7466,6 +10717,69 @@ export interface operations {
             header?: never;
             path: {
                 classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ownReturned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnReturned"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ownReturnedFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                fileId: number;
             };
             cookie?: never;
         };

@@ -13,6 +13,7 @@ export function PlanPlaces({ me }: { me: Schemas["Me"] }) {
               ["/plan/years", "School years"],
               ["/plan/names", "Class names"],
               ["/plan/user-names", "User names"],
+              ["/plan/first-passwords", "First passwords"],
               ["/plan/shared", "Sites and materials"],
             ] as const)
           : []),

@@ -48,7 +48,16 @@ export function FindBox({ me }: { me: Schemas["Me"] }) {
       { name: "Loft", what: "place", to: "/loft" },
       { name: "Plan desk", what: "place", to: "/plan" },
       { name: "Make a class", what: "act", to: "/set-up" },
-      ...(me.role === "Coordinator" ? [{ name: "Audit trail", what: "place", to: "/audit" }] : []),
+      { name: "Directory", what: "all people", to: "/enroll/directory" },
+      { name: "Combined rosters", what: "place", to: "/enroll/combined" },
+      ...(me.role === "Coordinator"
+        ? [
+            { name: "Deliveries", what: "place", to: "/enroll/deliveries" },
+            { name: "Possible duplicates", what: "place", to: "/enroll/directory/duplicates" },
+            { name: "Outbox", what: "letters", to: "/outbox" },
+            { name: "Audit trail", what: "place", to: "/audit" },
+          ]
+        : []),
       ...(board.data?.rows ?? []).flatMap((r) =>
         seasons
           .filter((s) => s.path !== "plan")

@@ -129,7 +129,13 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
 }
 
 // Desks of a class that belong to a season without being called after it.
-const belongs: Record<string, string> = { groups: "enroll", slips: "enroll", "see-as": "set-up" };
+const belongs: Record<string, string> = {
+  groups: "enroll",
+  slips: "enroll",
+  "join-code": "enroll",
+  invitations: "enroll",
+  "see-as": "set-up",
+};
 
 function Seasons({ classId, path }: { classId?: string; path: string }) {
   // Plan, set up and enroll stand at the start of the strip, closing and rolling over at its end, work between.

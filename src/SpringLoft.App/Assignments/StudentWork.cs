@@ -85,7 +85,9 @@ public sealed class StudentWork(Premises premises)
         var at = ClassGate.Find(c, who, id);
         var a = AssignmentStore.Find(c, id, assignment);
         var access = new Access(at.Viewer(who.Id), FolderStore.OfClass(c, id).Select(f => f.Fact));
-        if (a is null || !AssignmentSight.Sees(a.PublishedAt is not null, [.. AssignmentStore.GivenTo(c, id)[assignment]], who.Id, access.OfThing(AssignmentStore.Filings(c, id)[assignment])))
+        PersonId[] given = [.. AssignmentStore.GivenTo(c, id)[assignment]];
+        if (a is null || !AssignmentSight.Sees(a.PublishedAt is not null, given, who.Id, access.OfThing(AssignmentStore.Filings(c, id)[assignment]))
+            || !AssignmentSight.InTime(a.PublishedAt, at.Member?.SeesFrom, given.Contains(who.Id), WorkStore.Of(c, assignment, who.Id) is not null))
             throw Refusals.NotFound("assignment");
         return (at, a);
     }

@@ -18,7 +18,24 @@ public sealed record FoundPerson(PersonId Id, string SortName, string? Grade, st
 /// <summary>A person on the roster.</summary>
 /// <param name="HasFolder">Does the student have their own folder?</param>
 /// <param name="Held">Pieces of theirs that the teacher holds.</param>
-public sealed record RosterRow(PersonId Id, string SortName, string? Grade, string? StudentNumber, ClassRole Role, bool HasFolder, int Held, LocalDate Joined, LocalDate? Left);
+public sealed record RosterRow(PersonId Id, string SortName, string? Grade, string? StudentNumber, ClassRole Role, bool HasFolder, int Held, LocalDate Joined, LocalDate? Left)
+{
+    /// <summary>How they came onto the roster.</summary>
+    public EnrolledBy By { get; init; }
+
+    /// <summary>True for a student who joined the open class and does not see what was set before.</summary>
+    public bool FromThenOn { get; init; }
+
+    /// <summary>Name of the class that they moved here from; null if from none.</summary>
+    public string? MovedFrom { get; init; }
+}
+
+/// <summary>What taking somebody off the roster would mean.</summary>
+/// <param name="Returned">Pieces that they go on seeing.</param>
+/// <param name="Unfinished">Pieces begun and not handed in: nobody sees them while they are off.</param>
+/// <param name="By">How they came onto the roster: who came by the feed comes back with its next delivery, unless the records change too.</param>
+/// <param name="WhyNot">Why they can't be taken off; null if they can.</param>
+public sealed record Leaving(PersonId Id, string Name, int Held, int Returned, int Unfinished, IReadOnlyList<string> Groups, EnrolledBy By, string? WhyNot);
 
 /// <summary>What became of each person who was to be enrolled.</summary>
 public sealed record EnrollReport(int Joined, int Folders, IReadOnlyList<EnrollDecision> Decisions);
@@ -77,7 +94,7 @@ public sealed class RosterDesk(Premises premises)
 
     private static IEnumerable<PersonId> Meant(Recognised who) => who.Person is { } one ? [one] : who.Candidates;
 
-    private static List<FoundPerson> Found(IDbConnection c, ClassId id, IReadOnlyList<PersonRow> people)
+    internal List<FoundPerson> Found(IDbConnection c, ClassId id, IReadOnlyList<PersonRow> people)
     {
         var classes = RosterStore.ClassesOf(c, people.Select(f => f.Id));
         var here = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToDictionary(m => m.PersonId, m => m.Role);
@@ -89,13 +106,16 @@ public sealed class RosterDesk(Premises premises)
     {
         var folders = Store.Workspaces.FolderStore.OfClass(c, id).Where(f => f.StudentId is not null).Select(f => f.StudentId!.Value).ToHashSet();
         var held = WorkStore.OfClass(c, id).Where(w => w.State == Core.Assignments.WorkState.HandedIn).ToLookup(w => w.StudentId);
+        var moved = RosterStore.MovedFrom(c, id);
         return RosterStore.Members(c, id).Select(m => new RosterRow(m.PersonId, m.Name.Sort, m.Grade, m.StudentNumber, m.Role, folders.Contains(m.PersonId),
-            held[m.PersonId].Count(), premises.Clock.DateOf(m.JoinedAt), m.LeftAt is { } l ? premises.Clock.DateOf(l) : null))
+            held[m.PersonId].Count(), premises.Clock.DateOf(m.JoinedAt), m.LeftAt is { } l ? premises.Clock.DateOf(l) : null)
+        { By = m.EnrolledBy, FromThenOn = m.SeesFrom is not null, MovedFrom = m.LeftAt is null ? moved[m.PersonId].LastOrDefault() : null })
             .OrderBy(r => r.Left is not null).ToList();
     });
 
     /// <summary>Enrolls people. Each who can be is; for the others the report says why not. Own folders unfold at once.</summary>
-    public EnrollReport Enroll(Caller by, ClassId id, IReadOnlyList<PersonId> people, ClassRole role)
+    /// <param name="includeOpen">True if students who join an open class also get the assignments that are open already.</param>
+    public EnrollReport Enroll(Caller by, ClassId id, IReadOnlyList<PersonId> people, ClassRole role, bool includeOpen = false)
     {
         if (people.Count == 0) throw new RefusedException("missing", "Nobody is named.", "Choose at least one person.", "people");
         if (people.Count > 500) throw new RefusedException("too-many", $"{people.Count} people at once are too many.", "Enroll up to 500 in one act.", "people");
@@ -117,12 +137,59 @@ public sealed class RosterDesk(Premises premises)
             var joining = decisions.Where(d => d.Outcome is EnrollOutcome.Joins or EnrollOutcome.ComesBack).ToList();
             foreach (var d in joining)
             {
-                RosterStore.Put(c, id, d.Person, role, now);
+                RosterStore.Put(c, id, d.Person, role, now, EnrolledBy.Hand, SeesFrom(at.Class, role, includeOpen, now));
                 Premises.Add(c, by, now, new(role == ClassRole.Student ? "enrolled student" : "enrolled co-teacher", "person", d.Person.Value, id, found[d.Person].Name.Display));
             }
             var folders = joining.Count > 0 ? Settings.Unfold(c, at.Class) : 0;
             return new EnrollReport(joining.Count, folders, decisions);
         });
+    }
+
+    /// <summary>A student who joins a class that is open sees what is set from then on; earlier assignments only if the teacher says so.</summary>
+    internal static Instant? SeesFrom(Store.Workspaces.ClassRow k, ClassRole role, bool includeOpen, Instant now) => role == ClassRole.Student && k.State == ClassState.Open && !includeOpen ? now : null;
+
+    /// <summary>Gives students of the roster the assignments that were open before they came, or takes them away again.</summary>
+    public void IncludeOpen(Caller by, ClassId id, PersonId person, bool include) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var m = RosterStore.Member(c, id, person) is { LeftAt: null, Role: ClassRole.Student } found ? found : throw Refusals.NotFound("student on the roster");
+        RosterStore.SetSeesFrom(c, id, person, include ? null : m.JoinedAt);
+        Premises.Add(c, by, premises.Clock.Now, new(include ? "gave what was open before" : "took away what was open before", "person", person.Value, id, m.Name.Display));
+    });
+
+    /// <summary>Says what taking people off the roster would mean for each. Writes nothing.</summary>
+    public IReadOnlyList<Leaving> PreviewRemoval(ClassId id, IReadOnlyList<PersonId> people) => premises.Db.Read(c => Leavings(c, id, people));
+
+    /// <summary>Takes people off the roster, all of them or none.</summary>
+    public int RemoveMany(Caller by, ClassId id, IReadOnlyList<PersonId> people) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var leaving = Leavings(c, id, people);
+        if (leaving.Count == 0) throw new RefusedException("missing", "Nobody is ticked.", "Tick those who are to be taken off.", "people");
+        if (leaving.FirstOrDefault(l => l.WhyNot is not null) is { } first) throw new RefusedException(first.Held > 0 ? "work-held" : "role-lead", first.WhyNot!, "Leave them out, or see to that first.", "people");
+        var now = premises.Clock.Now;
+        foreach (var l in leaving)
+        {
+            RosterStore.Leave(c, id, l.Id, now);
+            Premises.Add(c, by, now, new("took off the roster", "person", l.Id.Value, id, l.Name));
+        }
+        return leaving.Count;
+    });
+
+    private static IReadOnlyList<Leaving> Leavings(IDbConnection c, ClassId id, IReadOnlyList<PersonId> people)
+    {
+        var roster = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToDictionary(m => m.PersonId);
+        var groups = GroupStore.OfClass(c, id);
+        var members = GroupStore.Members(c, id);
+        return [.. people.Distinct().Select(p =>
+        {
+            if (!roster.TryGetValue(p, out var m)) throw Refusals.NotFound("person on the roster");
+            var work = WorkStore.OfStudent(c, id, p);
+            var held = work.Count(w => w.State == Core.Assignments.WorkState.HandedIn);
+            var why = m.Role == ClassRole.Lead ? $"{m.Name.Display} leads this class." : held > 0 ? $"{held} pieces of {m.Name.Display}'s work are held by the teacher." : null;
+            return new Leaving(p, m.Name.Sort, held, work.Count(w => w.State == Core.Assignments.WorkState.Returned), work.Count(w => w.State == Core.Assignments.WorkState.Working),
+                [.. groups.Where(g => members[g.Id].Contains(p)).Select(g => g.Name)], m.EnrolledBy, why);
+        })];
     }
 
     /// <summary>Takes a person off the roster. Their folder and work stay; what is held must be returned first.</summary>

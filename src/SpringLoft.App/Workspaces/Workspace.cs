@@ -52,7 +52,7 @@ public sealed class Workspace(Premises premises)
         var given = AssignmentStore.GivenTo(c, id);
         var own = staff ? null : OwnWork.Of(c, id, who);
         var assignments = AssignmentStore.OfClass(c, id)
-            .Where(a => staff || (open && AssignmentSight.Sees(a.PublishedAt is not null, [.. given[a.Id]], who, access.OfThing(placed[a.Id]))))
+            .Where(a => staff || (open && AssignmentSight.InTime(a.PublishedAt, at.Member?.SeesFrom, given[a.Id].Contains(who), own?.View(a.Id) is not null) && AssignmentSight.Sees(a.PublishedAt is not null, [.. given[a.Id]], who, access.OfThing(placed[a.Id]))))
             .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.PublishedAt is not null, [.. placed[a.Id].Where(visible.Contains)],
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id))).ToList();
         var notices = staff || open ? ClassStore.Notices(c, id).Select(n => new NoticeView(n.Text, n.Author, n.PostedAt)).ToList() : [];
@@ -70,10 +70,11 @@ public sealed class Workspace(Premises premises)
         {
             var at = ClassGate.Find(c, who, k.Id);
             var takeHome = RunStore.TakeHome(c, k.Id, who.Id) is not null;
-            if (at.Standing < Standing.Student && !(at.Standing == Standing.Left && takeHome)) return null;
+            var back = at.Standing == Standing.Left ? Store.Assignments.WorkStore.OfStudent(c, k.Id, who.Id).Count(w => w.State == WorkState.Returned) : 0;
+            if (at.Standing < Standing.Student && !(at.Standing == Standing.Left && (takeHome || back > 0))) return null;
             if (at.Standing <= Standing.Student && k.State == ClassState.InPreparation) return null;
             var todo = 0;
-            var returned = 0;
+            var returned = back;
             if (at.Standing == Standing.Student && k.State == ClassState.Open)
             {
                 var seen = See(who, k.Id).Assignments;

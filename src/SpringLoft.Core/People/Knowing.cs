@@ -66,7 +66,8 @@ public sealed class Knowing
     }
 
     /// <summary>Whom the claim is about.</summary>
-    public Recognised Find(PersonClaim claim)
+    /// <param name="closeNames">False where names that are only close are not looked for: over a whole school that takes long.</param>
+    public Recognised Find(PersonClaim claim, bool closeNames = true)
     {
         (string What, string? Said, ILookup<string, KnownPerson> By)[] ways =
             [("record id", claim.RecordId, byRecord), ("student number", claim.StudentNumber, byNumber), ("e-mail", claim.Email, byEmail), ("user name", claim.UserName, byUserName)];
@@ -74,17 +75,19 @@ public sealed class Knowing
         var distinct = named.SelectMany(n => n.Found).DistinctBy(p => p.Id).ToList();
         if (distinct.Count > 1) return new(Knowledge.Conflict, null, [.. distinct.Select(p => p.Id)], $"{string.Join(" and ", named.Select(n => n.What).Distinct())} name different people");
         if (distinct.Count == 1) return new(Knowledge.Known, distinct[0].Id, [], $"by {named[0].What}");
-        return claim.Name is { } name ? ByName(name, claim) : new(Knowledge.Unknown, null, [], ways.FirstOrDefault(w => !string.IsNullOrWhiteSpace(w.Said)) is { Said: { } said } way ? $"the directory has nobody with the {way.What} {said.Trim()}" : "nothing is said to know them by");
+        return claim.Name is { } name ? ByName(name, claim, closeNames) : new(Knowledge.Unknown, null, [], ways.FirstOrDefault(w => !string.IsNullOrWhiteSpace(w.Said)) is { Said: { } said } way ? $"the directory has nobody with the {way.What} {said.Trim()}" : "nothing is said to know them by");
     }
 
-    private Recognised ByName(PersonName name, PersonClaim claim)
+    private Recognised ByName(PersonName name, PersonClaim claim, bool closeNames)
     {
         var key = Key(name.Given, name.Family);
-        var same = (claim.NameOrderKnown ? byName : byEitherOrder)[key].DistinctBy(p => p.Id).ToList();
+        // Two people of one name, each with a number of their own, are two people.
+        var same = (claim.NameOrderKnown ? byName : byEitherOrder)[key].DistinctBy(p => p.Id).Where(p => !Contradicts(claim.RecordId, p.RecordId) && !Contradicts(claim.StudentNumber, p.StudentNumber)).ToList();
         var ofGrade = string.IsNullOrWhiteSpace(claim.Grade) ? same : [.. same.Where(p => string.Equals(p.Grade, claim.Grade.Trim(), StringComparison.OrdinalIgnoreCase))];
         if (ofGrade.Count == 1) return new(Knowledge.Known, ofGrade[0].Id, [], string.IsNullOrWhiteSpace(claim.Grade) ? "by name" : "by name and grade");
         if (ofGrade.Count > 1) return new(Knowledge.Possible, null, [.. ofGrade.Take(MostCandidates).Select(p => p.Id)], $"{ofGrade.Count} people have this name");
         if (same.Count > 0) return new(Knowledge.Possible, null, [.. same.Take(MostCandidates).Select(p => p.Id)], $"the name is there, but in grade {string.Join(", ", same.Select(p => p.Grade ?? "–").Distinct())}");
+        if (!closeNames) return new(Knowledge.Unknown, null, [], "nobody of that name is in the directory");
         var close = keys.Select(k => (k.Person, Near: Math.Max(Similarity(key, k.Forward), Similarity(key, k.Backward)))).Where(x => x.Near >= Close).OrderByDescending(x => x.Near).Take(MostCandidates).ToList();
         return close.Count > 0 ? new(Knowledge.Possible, null, [.. close.Select(x => x.Person.Id)], "a close name") : new(Knowledge.Unknown, null, [], "nobody of that name is in the directory");
     }
@@ -96,6 +99,9 @@ public sealed class Knowing
         var alike = a.Zip(b).Take(4).TakeWhile(x => x.First == x.Second).Count();
         return jaro + (0.1 * alike * (1 - jaro));
     }
+
+    private static bool Contradicts(string? said, string? has) =>
+        !string.IsNullOrWhiteSpace(said) && !string.IsNullOrWhiteSpace(has) && !string.Equals(said.Trim(), has.Trim(), StringComparison.OrdinalIgnoreCase);
 
     private static string Key(string first, string second) => PersonName.SearchKey($"{first} {second}");
 }

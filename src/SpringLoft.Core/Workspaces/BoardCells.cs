@@ -17,7 +17,7 @@ public sealed record BoardCell(CellState State, string Text, int? Done = null, i
 /// <param name="Work">Pieces that were handed in at least once.</param>
 public sealed record BoardFacts(
     ClassState State, LocalDate? OpenedOn, LocalDate? ArchivedOn, int FoldersWanted, int FoldersThere, int Students, int WithoutOwnFolder,
-    int Assignments, int Work, int Returned, ClosingFacts Closing, ClassState? NextYear, int BlindSpots = 0);
+    int Assignments, int Work, int Returned, ClosingFacts Closing, ClassState? NextYear, int BlindSpots = 0, int OnHold = 0);
 
 /// <summary>The cells of one row, one a season.</summary>
 public sealed record BoardCells(BoardCell Folders, BoardCell Roster, BoardCell Open, BoardCell Work, BoardCell Close, BoardCell NextYear)
@@ -36,6 +36,7 @@ public sealed record BoardCells(BoardCell Folders, BoardCell Roster, BoardCell O
 
     private static BoardCell RosterCell(BoardFacts f) => f switch
     {
+        { OnHold: > 0 } => new(CellState.Attention, $"{f.Students}, {f.OnHold} on hold"),
         { Students: 0 } => new(CellState.NotYet, "nobody yet"),
         { WithoutOwnFolder: > 0 } => new(CellState.Attention, $"{f.Students}, {f.WithoutOwnFolder} without folder"),
         _ => new(CellState.Done, f.Students.ToString(CultureInfo.InvariantCulture)),

@@ -27,6 +27,15 @@ public enum Act
     /// <summary>Lay down the school's years and how classes are named.</summary>
     LayDownYear,
 
+    /// <summary>Add somebody to the directory whom it lacks, after looking who they might be.</summary>
+    AddPerson,
+
+    /// <summary>Change people of the directory, join duplicates, see to leavers.</summary>
+    KeepDirectory,
+
+    /// <summary>Receive deliveries of rosters from the school's records, apply them, take them back.</summary>
+    TakeDeliveries,
+
     /// <summary>Move the date that the demo believes in.</summary>
     MoveDate,
 
@@ -71,8 +80,8 @@ public static class Permissions
     public static bool InSchool(SchoolRole role, Act act) => act switch
     {
         Act.OwnSignIn or Act.SeeOwnClasses => true,
-        Act.SeeBoard or Act.SearchDirectory or Act.MakeClass => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders => role is SchoolRole.Coordinator,
+        Act.SeeBoard or Act.SearchDirectory or Act.MakeClass or Act.AddPerson => role is SchoolRole.Teacher or SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries => role is SchoolRole.Coordinator,
         _ => false,
     };
 

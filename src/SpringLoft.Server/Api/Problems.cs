@@ -70,9 +70,11 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
         "sign-in-wrong" => 401,
         "not-found" => 404,
         "calendar-retired" => 410,
-        "changed-meanwhile" or "name-taken" or "rolled-already" => 409,
+        "changed-meanwhile" or "name-taken" or "rolled-already" or "run-going" or "delivery-later" or "delivery-settled" or "join-later" or "number-taken" or "person-known" or "person-maybe-known" => 409,
         "file-too-long" => 413,
-        "sign-in-shut" => 429,
+        "sign-in-shut" or "code-slow" => 429,
+        "code-wrong" or "outside-unknown" => 404,
+        "feed-unreachable" or "feed-refused" or "feed-answer" or "outside-unreachable" => 502,
         "names-by-pattern" or "folder-no-add" or "item-not-yours" or "may-not-post" => 403,
         _ => 422,
     };

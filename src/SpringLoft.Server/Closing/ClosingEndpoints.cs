@@ -1,5 +1,6 @@
 using SpringLoft.App;
 using SpringLoft.App.Closing;
+using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Server.Api;
 using SpringLoft.Server.Workspaces;
@@ -21,6 +22,8 @@ internal static class ClosingEndpoints
         k.MapGet("/runs/{runId:long}/events", (long classId, long runId, ClosingDesk desk, CancellationToken stop) =>
             TypedResults.ServerSentEvents(desk.Follow(new(classId), new(runId), stop))).WithName("runEvents").Needs(Act.Arrange);
         k.MapGet("/package", (long classId, Loft loft) => Uploads.Send(loft.OpenPackage(new(classId)))).WithName("package").SendsFile().Needs(Act.CloseClass);
+        k.MapGet("/returned", (long classId, Caller who, LeftClass left) => left.Returned(who, new(classId))).WithName("ownReturned").Needs(Act.TakeHome);
+        k.MapGet("/returned/{fileId:long}", (long classId, long fileId, Caller who, LeftClass left) => Uploads.Send(left.Open(who, new(classId), fileId))).WithName("ownReturnedFile").SendsFile().Needs(Act.TakeHome);
         k.MapGet("/take-home", (long classId, Caller who, Loft loft) => Uploads.Send(loft.OpenTakeHome(who, new(classId)))).WithName("takeHome").SendsFile().Needs(Act.TakeHome);
         k.MapPost("/restoring", (long classId, VersionBody body, Caller who, Loft loft) =>
         {

@@ -3,11 +3,20 @@ using SpringLoft.App.People;
 using SpringLoft.App.Rosters;
 using SpringLoft.Core;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Formats.Print;
 using SpringLoft.Server.Api;
 
 namespace SpringLoft.Server.Rosters;
 
-internal sealed record EnrollBody(IReadOnlyList<PersonId>? People, ClassRole Role);
+internal sealed record EnrollBody(IReadOnlyList<PersonId>? People, ClassRole Role, bool IncludeOpen);
+
+internal sealed record RemovalBody(IReadOnlyList<PersonId>? People);
+
+internal sealed record Removed(int People);
+
+internal sealed record MoveBody(ClassId To, bool IncludeOpen);
+
+internal sealed record IncludeBody(bool Include);
 
 internal sealed record PasteBody(string? Text, bool Students);
 
@@ -26,7 +35,7 @@ internal static class RosterEndpoints
         var roster = api.MapGroup("/classes/{classId:long}/roster");
         roster.MapGet("", (long classId, RosterDesk desk) => desk.See(new(classId))).WithName("roster").Needs(Act.Arrange);
         roster.MapPost("", (long classId, EnrollBody body, Caller who, RosterDesk desk) =>
-            desk.Enroll(who, new(classId), body.People ?? [], body.Role)).WithName("enroll").Needs(Act.ManageRoster);
+            desk.Enroll(who, new(classId), body.People ?? [], body.Role, body.IncludeOpen)).WithName("enroll").Needs(Act.ManageRoster);
         roster.MapPost("/reading", (long classId, PasteBody body, RosterDesk desk) => desk.ReadPaste(new(classId), body.Text, body.Students)).WithName("readRosterPaste").Needs(Act.ManageRoster);
         roster.MapPost("/all-of", (long classId, TakeFrom body, Caller who, RosterDesk desk) => desk.All(who, new(classId), body)).WithName("allOf").Needs(Act.ManageRoster);
         roster.MapDelete("/{personId:long}", (long classId, long personId, Caller who, RosterDesk desk) =>
@@ -34,7 +43,17 @@ internal static class RosterEndpoints
             desk.Remove(who, new(classId), new(personId));
             return TypedResults.NoContent();
         }).WithName("removeFromRoster").Needs(Act.ManageRoster);
+        roster.MapPost("/removal-preview", (long classId, RemovalBody body, RosterDesk desk) => desk.PreviewRemoval(new(classId), body.People ?? [])).WithName("previewRemoval").Needs(Act.ManageRoster);
+        roster.MapPost("/removal", (long classId, RemovalBody body, Caller who, RosterDesk desk) => new Removed(desk.RemoveMany(who, new(classId), body.People ?? []))).WithName("removeMany").Needs(Act.ManageRoster);
+        roster.MapPut("/{personId:long}/open-assignments", (long classId, long personId, IncludeBody body, Caller who, RosterDesk desk) =>
+        {
+            desk.IncludeOpen(who, new(classId), new(personId), body.Include);
+            return TypedResults.NoContent();
+        }).WithName("includeOpenAssignments").Needs(Act.ManageRoster);
+        MapMoves(roster);
         api.MapGet("/classes/{classId:long}/slips", (long classId, Slips slips) => slips.Of(new(classId))).WithName("slips").Needs(Act.ManageRoster);
+        api.MapGet("/classes/{classId:long}/slips/pdf", (long classId, long[] people, Paper? paper, bool? letters, Slips slips, HttpRequest request) =>
+            Uploads.Send(slips.Pdf(new(classId), people, $"{request.Scheme}://{request.Host}", paper ?? Paper.A4, letters ?? false))).WithName("slipsAsPdf").SendsFile().Needs(Act.ManageRoster);
         api.MapPost("/classes/{classId:long}/slips", (long classId, SlipsBody body, Caller who, Slips slips) =>
         {
             slips.Renew(who, new(classId), body.People ?? []);
@@ -43,11 +62,24 @@ internal static class RosterEndpoints
         MapGroups(api.MapGroup("/classes/{classId:long}"));
     }
 
+    private static void MapMoves(RouteGroupBuilder roster)
+    {
+        roster.MapGet("/sets", (long classId, Caller who, MovingSets moving) => moving.Choices(who, new(classId))).WithName("otherSets").Needs(Act.ManageRoster);
+        roster.MapPost("/{personId:long}/move-preview", (long classId, long personId, MoveBody body, Caller who, MovingSets moving) =>
+            moving.Preview(who, new(classId), new(personId), body.To, body.IncludeOpen)).WithName("previewMove").Needs(Act.ManageRoster);
+        roster.MapPost("/{personId:long}/move", (long classId, long personId, MoveBody body, Caller who, MovingSets moving) =>
+            moving.Move(who, new(classId), new(personId), body.To, body.IncludeOpen)).WithName("moveStudent").Needs(Act.ManageRoster);
+        roster.MapGet("/{personId:long}/earlier", (long classId, long personId, MovingSets moving) => moving.Earlier(new(classId), new(personId))).WithName("earlierWork").Needs(Act.Mark);
+        roster.MapGet("/{personId:long}/earlier/{fileId:long}", (long classId, long personId, long fileId, MovingSets moving) => Uploads.Send(moving.Open(new(classId), new(personId), fileId))).WithName("earlierFile").SendsFile().Needs(Act.Mark);
+    }
+
     private static void MapGroups(RouteGroupBuilder k)
     {
         k.MapGet("/groups", (long classId, GroupDesk desk) => desk.See(new(classId))).WithName("groups").Needs(Act.Arrange);
         k.MapPost("/groups", (long classId, GroupBody body, Caller who, GroupDesk desk) => desk.Make(who, new(classId), body.Name, body.Members ?? [])).WithName("makeGroup").Needs(Act.Arrange);
         k.MapPost("/groups-of-grades", (long classId, Caller who, GroupDesk desk) => desk.MakeOfGrades(who, new(classId))).WithName("makeGroupsOfGrades").Needs(Act.Arrange);
+        k.MapPost("/groups/preview", (long classId, GroupsAsk body, MakingGroups making) => making.Preview(new(classId), body)).WithName("previewGroups").Needs(Act.Arrange);
+        k.MapPost("/groups/many", (long classId, GroupsAsk body, Caller who, MakingGroups making) => making.Make(who, new(classId), body)).WithName("makeManyGroups").Needs(Act.Arrange);
         k.MapPut("/groups/{groupId:long}", (long classId, long groupId, GroupBody body, Caller who, GroupDesk desk) =>
             desk.Change(who, new(classId), new(groupId), body.Name, body.Members ?? [], body.Version)).WithName("changeGroup").Needs(Act.Arrange);
         k.MapDelete("/groups/{groupId:long}", (long classId, long groupId, Caller who, GroupDesk desk) => new FoldersStay(desk.Bin(who, new(classId), new(groupId)))).WithName("binGroup").Needs(Act.Arrange);

@@ -14,6 +14,9 @@ public sealed record SchoolRow
 
     /// <summary>How new user names are made.</summary>
     public string UserNamePattern { get; init; } = "";
+
+    /// <summary>How first passwords are made.</summary>
+    public string FirstPasswordRule { get; init; } = "";
     public int Version { get; init; }
 }
 
@@ -31,7 +34,7 @@ public static class SchoolStore
 {
     /// <summary>The school; null in a new database.</summary>
     public static SchoolRow? Get(IDbConnection c) =>
-        c.QuerySingleOrDefault<SchoolRow>("SELECT name, zone, class_name_pattern, upload_limit_bytes, is_demo, names_by_pattern, user_name_pattern, version FROM school");
+        c.QuerySingleOrDefault<SchoolRow>("SELECT name, zone, class_name_pattern, upload_limit_bytes, is_demo, names_by_pattern, user_name_pattern, first_password_rule, version FROM school");
 
     /// <summary>Sets the school up.</summary>
     public static void Set(IDbConnection c, SchoolRow s) => c.Execute(
@@ -43,6 +46,10 @@ public static class SchoolStore
     /// <summary>Sets how new user names are made, at the version that was seen; false if changed meanwhile.</summary>
     public static bool SetUserNames(IDbConnection c, string pattern, int version) =>
         c.Execute("UPDATE school SET user_name_pattern = @pattern, version = version + 1 WHERE version = @version", new { pattern, version }) == 1;
+
+    /// <summary>Sets how first passwords are made, at the version that was seen; false if changed meanwhile.</summary>
+    public static bool SetFirstPasswords(IDbConnection c, string rule, int version) =>
+        c.Execute("UPDATE school SET first_password_rule = @rule, version = version + 1 WHERE version = @version", new { rule, version }) == 1;
 
     /// <summary>Sets how classes are named, at the version that was seen; false if changed meanwhile.</summary>
     public static bool SetNaming(IDbConnection c, string pattern, bool byPattern, int version) => c.Execute(

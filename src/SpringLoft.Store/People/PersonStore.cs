@@ -16,6 +16,12 @@ public sealed record PersonRow
     public string UserName { get; init; } = "";
     public bool Active { get; init; } = true;
 
+    /// <summary>How the school's records call the person; null if they follow none.</summary>
+    public string? RecordId { get; init; }
+
+    /// <summary>Name of the school, where there are several; null if none is said.</summary>
+    public string? School { get; init; }
+
     /// <summary>The name in its forms.</summary>
     public PersonName Name => new(Given, Family);
 }
@@ -34,7 +40,7 @@ public sealed record SignInRow
 /// <summary>Owns person and sign_in.</summary>
 public static class PersonStore
 {
-    private const string Columns = "p.id, p.role, p.given, p.family, p.grade, p.student_number, p.email, p.user_name, p.active";
+    private const string Columns = "p.id, p.role, p.given, p.family, p.grade, p.student_number, p.email, p.user_name, p.active, p.record_id, p.school";
 
     /// <summary>One person; null if there is no such.</summary>
     public static PersonRow? Find(IDbConnection c, PersonId id) =>
@@ -61,27 +67,27 @@ public static class PersonStore
         [.. c.Query<(long, string)>("SELECT id, user_name FROM person").Select(x => (new PersonId(x.Item1), x.Item2))];
 
     /// <summary>
-    /// Active people whose family or given name begins with the text, or whose student number does; family names first,
-    /// then in the order of the list.
+    /// Active people whose family name begins with the text, then those whose given name does, then those whose student
+    /// number does; each in the order of the list.
     /// </summary>
     /// <param name="key">As <see cref="PersonName.SearchKey"/> makes it; may be empty for the first of all.</param>
     public static IReadOnlyList<PersonRow> StartingWith(IDbConnection c, string key, bool students, int most)
     {
-        var end = key + "￿";
-        return [.. c.Query<PersonRow>(
-            $"""
-            SELECT {Columns} FROM person p
-            WHERE p.active = 1 AND (p.role = 'Student') = @students
-              AND (p.family_key BETWEEN @key AND @end OR p.given_key BETWEEN @key AND @end OR p.student_number BETWEEN @key AND @end)
-            ORDER BY NOT p.family_key BETWEEN @key AND @end, p.family_key, p.given_key, p.id LIMIT @most
-            """, new { key, end, students, most })];
+        var end = key + "\uFFFF";
+        // Each of the three walks along an index and stops at the most that is shown, however many more there are.
+        string First(string column, string order) => $"SELECT {Columns} FROM person p WHERE p.{column} >= @key AND p.{column} < @end AND p.active = 1 AND (p.role = 'Student') = @students ORDER BY {order} LIMIT @most";
+        var values = new { key, end, students, most };
+        var found = c.Query<PersonRow>(First("family_key", "p.family_key, p.given_key, p.id"), values).ToList();
+        if (found.Count < most && key.Length > 0) found.AddRange(c.Query<PersonRow>(First("given_key", "p.given_key, p.family_key, p.id"), values));
+        if (found.Count < most && key.Length > 0) found.AddRange(c.Query<PersonRow>(First("student_number", "p.student_number"), values));
+        return [.. found.DistinctBy(p => p.Id).Take(most)];
     }
 
     /// <summary>Adds a person; the id of the row is ignored.</summary>
     public static PersonId Add(IDbConnection c, PersonRow p) => new(c.ExecuteScalar<long>(
         """
-        INSERT INTO person(role, given, family, given_key, family_key, grade, student_number, email, user_name, active)
-        VALUES(@role, @Given, @Family, @givenKey, @familyKey, @Grade, @StudentNumber, @Email, @UserName, @Active) RETURNING id
+        INSERT INTO person(role, given, family, given_key, family_key, grade, student_number, email, user_name, active, record_id, school)
+        VALUES(@role, @Given, @Family, @givenKey, @familyKey, @Grade, @StudentNumber, @Email, @UserName, @Active, @RecordId, @School) RETURNING id
         """, new
         {
             role = p.Role.ToString(),
@@ -94,6 +100,8 @@ public static class PersonStore
             p.Email,
             p.UserName,
             p.Active,
+            p.RecordId,
+            p.School,
         }));
 
     /// <summary>Sign-in details; null if the person has none.</summary>

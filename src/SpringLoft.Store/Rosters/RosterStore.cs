@@ -11,6 +11,10 @@ public sealed record MemberRow
     public bool MayPost { get; init; }
     public Instant JoinedAt { get; init; }
     public Instant? LeftAt { get; init; }
+    public Core.Rosters.EnrolledBy EnrolledBy { get; init; }
+
+    /// <summary>Assignments published earlier are not seen; null where all are.</summary>
+    public Instant? SeesFrom { get; init; }
     public string Given { get; init; } = "";
     public string Family { get; init; } = "";
     public string? Grade { get; init; }
@@ -27,7 +31,7 @@ public static class RosterStore
     /// <summary>Everybody who is or was on the roster: staff first, then by name.</summary>
     public static IReadOnlyList<MemberRow> Members(IDbConnection c, ClassId id) => [.. c.Query<MemberRow>(
         """
-        SELECT m.person_id, m.role, m.may_post, m.joined_at, m.left_at, p.given, p.family, p.grade, p.student_number, p.user_name
+        SELECT m.person_id, m.role, m.may_post, m.joined_at, m.left_at, m.enrolled_by, m.sees_from, p.given, p.family, p.grade, p.student_number, p.user_name
         FROM member m JOIN person p ON p.id = m.person_id WHERE m.class_id = @id
         ORDER BY CASE m.role WHEN 'Lead' THEN 0 WHEN 'CoTeacher' THEN 1 ELSE 2 END, p.family_key, p.given_key, p.id
         """, new { id })];
@@ -35,16 +39,33 @@ public static class RosterStore
     /// <summary>One person's place in a class; null if never on its roster.</summary>
     public static MemberRow? Member(IDbConnection c, ClassId id, PersonId person) => c.QuerySingleOrDefault<MemberRow>(
         """
-        SELECT m.person_id, m.role, m.may_post, m.joined_at, m.left_at, p.given, p.family, p.grade, p.student_number, p.user_name
+        SELECT m.person_id, m.role, m.may_post, m.joined_at, m.left_at, m.enrolled_by, m.sees_from, p.given, p.family, p.grade, p.student_number, p.user_name
         FROM member m JOIN person p ON p.id = m.person_id WHERE m.class_id = @id AND m.person_id = @person
         """, new { id, person });
 
     /// <summary>Puts a person on the roster, or back on it.</summary>
-    public static void Put(IDbConnection c, ClassId id, PersonId person, ClassRole role, Instant at) => c.Execute(
+    /// <param name="seesFrom">Assignments published earlier are not seen; null where all are.</param>
+    public static void Put(IDbConnection c, ClassId id, PersonId person, ClassRole role, Instant at, Core.Rosters.EnrolledBy by = Core.Rosters.EnrolledBy.Hand, Instant? seesFrom = null) => c.Execute(
         """
-        INSERT INTO member(class_id, person_id, role, joined_at) VALUES(@id, @person, @role, @at)
-        ON CONFLICT(class_id, person_id) DO UPDATE SET role = @role, left_at = NULL
-        """, new { id, person, role = role.ToString(), at });
+        INSERT INTO member(class_id, person_id, role, joined_at, enrolled_by, sees_from) VALUES(@id, @person, @role, @at, @by, @seesFrom)
+        ON CONFLICT(class_id, person_id) DO UPDATE SET role = @role, left_at = NULL, enrolled_by = @by, sees_from = @seesFrom
+        """, new { id, person, role = role.ToString(), at, by = by.ToString(), seesFrom });
+
+    /// <summary>From when on a student sees assignments; null for all.</summary>
+    public static void SetSeesFrom(IDbConnection c, ClassId id, PersonId person, Instant? from) =>
+        c.Execute("UPDATE member SET sees_from = @from WHERE class_id = @id AND person_id = @person", new { id, person, from });
+
+    /// <summary>Notes that a person left for another class of the course.</summary>
+    public static void Move(IDbConnection c, ClassId id, PersonId person, ClassId to, Instant at) =>
+        c.Execute("UPDATE member SET left_at = @at, moved_to = @to WHERE class_id = @id AND person_id = @person", new { id, person, to, at });
+
+    /// <summary>Classes that a student left for this one.</summary>
+    public static IReadOnlyList<ClassId> MovedFrom(IDbConnection c, ClassId id, PersonId person) =>
+        [.. c.Query<long>("SELECT class_id FROM member WHERE moved_to = @id AND person_id = @person AND class_id <> @id ORDER BY left_at", new { id, person }).Select(k => new ClassId(k))];
+
+    /// <summary>Names of the classes that students left for this one.</summary>
+    public static ILookup<PersonId, string> MovedFrom(IDbConnection c, ClassId id) => c.Query<(long, string)>(
+        "SELECT m.person_id, k.name FROM member m JOIN class k ON k.id = m.class_id WHERE m.moved_to = @id ORDER BY m.left_at", new { id }).ToLookup(x => new PersonId(x.Item1), x => x.Item2);
 
     /// <summary>Notes that a person left; their work and folder stay.</summary>
     public static void Leave(IDbConnection c, ClassId id, PersonId person, Instant at) =>
@@ -56,4 +77,8 @@ public static class RosterStore
         SELECT m.person_id, k.name FROM member m JOIN class k ON k.id = m.class_id
         WHERE m.person_id IN @people AND m.left_at IS NULL AND k.state <> 'Archived' ORDER BY k.name
         """, new { people = people.Select(p => p.Value).ToArray() }).ToLookup(x => new PersonId(x.Person), x => x.Name);
+
+    /// <summary>E-mail addresses of everybody on a roster who has one.</summary>
+    public static IReadOnlyDictionary<PersonId, string> Emails(IDbConnection c, ClassId id) => c.Query<(long, string)>(
+        "SELECT p.id, p.email FROM member m JOIN person p ON p.id = m.person_id WHERE m.class_id = @id AND p.email IS NOT NULL", new { id }).ToDictionary(x => new PersonId(x.Item1), x => x.Item2);
 }

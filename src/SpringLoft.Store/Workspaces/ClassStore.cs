@@ -34,6 +34,9 @@ public sealed record ClassRow
     public int? PlanVersion { get; init; }
     public AfterArchive AfterArchive { get; init; }
     public ClassId? RolledFrom { get; init; }
+
+    /// <summary>How the school's records call it; null if it follows none.</summary>
+    public string? RecordId { get; init; }
     public Instant MadeAt { get; init; }
     public Instant? OpenedAt { get; init; }
     public Instant? ArchivedAt { get; init; }
@@ -46,7 +49,7 @@ public static class ClassStore
     private const string Select =
         """
         SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.level, k.room, k.term_id, k.ends_on, k.welcome, k.kind, k.calendar_token, k.name, k.state,
-          k.teacher_shown, k.plan_id, k.plan_version, k.after_archive, k.rolled_from, k.made_at, k.opened_at, k.archived_at, k.version
+          k.teacher_shown, k.plan_id, k.plan_version, k.after_archive, k.rolled_from, k.record_id, k.made_at, k.opened_at, k.archived_at, k.version
         FROM class k JOIN course o ON o.id = k.course_id
         """;
 
@@ -91,9 +94,9 @@ public static class ClassStore
     /// <summary>Adds a class in preparation; id, course texts and version of the row are ignored.</summary>
     public static ClassId Add(IDbConnection c, ClassRow k) => new(c.ExecuteScalar<long>(
         """
-        INSERT INTO class(year_id, course_id, section, period, level, room, term_id, ends_on, welcome, kind, name, name_key, state, teacher_shown, plan_id, plan_version, rolled_from, made_at)
-        VALUES(@YearId, @CourseId, @Section, @Period, @Level, @Room, @TermId, @EndsOn, @Welcome, @kind, @Name, @key, 'InPreparation', @TeacherShown, @PlanId, @PlanVersion, @RolledFrom, @MadeAt) RETURNING id
-        """, new { k.YearId, k.CourseId, k.Section, k.Period, k.Level, k.Room, k.TermId, k.EndsOn, k.Welcome, kind = k.Kind.ToString(), k.Name, key = SafeName.Key(k.Name), k.TeacherShown, k.PlanId, k.PlanVersion, k.RolledFrom, k.MadeAt }));
+        INSERT INTO class(year_id, course_id, section, period, level, room, term_id, ends_on, welcome, kind, name, name_key, state, teacher_shown, plan_id, plan_version, rolled_from, record_id, made_at)
+        VALUES(@YearId, @CourseId, @Section, @Period, @Level, @Room, @TermId, @EndsOn, @Welcome, @kind, @Name, @key, 'InPreparation', @TeacherShown, @PlanId, @PlanVersion, @RolledFrom, @RecordId, @MadeAt) RETURNING id
+        """, new { k.YearId, k.CourseId, k.Section, k.Period, k.Level, k.Room, k.TermId, k.EndsOn, k.Welcome, kind = k.Kind.ToString(), k.Name, key = SafeName.Key(k.Name), k.TeacherShown, k.PlanId, k.PlanVersion, k.RolledFrom, k.RecordId, k.MadeAt }));
 
     /// <summary>Sets the state if the class is still at the version that was seen; false if somebody changed it meanwhile.</summary>
     public static bool SetState(IDbConnection c, ClassRow seen, ClassState state, Instant at, AfterArchive after) => c.Execute(

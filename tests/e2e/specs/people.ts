@@ -25,3 +25,12 @@ export async function isAccessible(page: Page, view: string) {
   const said = violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary ?? ""}`));
   expect(said, `accessibility of ${view}`).toEqual([]);
 }
+
+/** Whoever signs in with a first password chooses one of their own. */
+export async function chooseOwn(page: Page, first: string, own: string) {
+  await page.getByLabel("Password from your slip").fill(first);
+  await page.getByLabel("New password", { exact: true }).fill(own);
+  await page.getByLabel("New password again").fill(own);
+  await page.locator("button[type=submit]").click();
+  await expect(page.getByLabel("New password again")).toBeHidden();
+}

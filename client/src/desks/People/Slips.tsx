@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
+import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { toDataURL } from "qrcode";
@@ -70,6 +71,30 @@ export function Slips() {
               <Button variant="contained" disabled={printed.length === 0} onClick={() => window.print()}>
                 Print {count(printed.length, "slip", "slips")}…
               </Button>
+              {printed.length > 0 && (
+                <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
+                  <Typography variant="body2" sx={{ flexBasis: "100%" }}>
+                    As PDF, eight to a page or a letter each:
+                  </Typography>
+                  {(
+                    [
+                      ["A4", false, "A4"],
+                      ["Letter", false, "Letter"],
+                      ["A4", true, "letters, A4"],
+                      ["Letter", true, "letters, Letter"],
+                    ] as const
+                  ).map(([paper, letters, name]) => (
+                    <Link
+                      key={name}
+                      download
+                      variant="body2"
+                      href={`/api/classes/${id}/slips/pdf?paper=${paper}&letters=${letters}${printed.map((s) => `&people=${s.person}`).join("")}`}
+                    >
+                      {name}
+                    </Link>
+                  ))}
+                </Box>
+              )}
               {without.length > 0 && (
                 <>
                   <Typography>

@@ -18,6 +18,7 @@ import { Ask } from "../../parts/Ask";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
+import { MakeGroups } from "./MakeGroups";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
@@ -37,6 +38,7 @@ export function GroupDesk() {
     queryFn: () => take(api.GET("/api/classes/{classId}/groups", path)),
   });
   const [name, setName] = useState("");
+  const [many, setMany] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   useKeyList(keyList);
   const make = useAct(
@@ -97,6 +99,9 @@ export function GroupDesk() {
                 <Button variant="outlined" disabled={ofGrades.isPending} onClick={() => ofGrades.mutate()}>
                   Make a group of each grade
                 </Button>
+                <Button variant="outlined" disabled={g.students.length === 0} onClick={() => setMany(true)}>
+                  Make many: by chance, balanced, from a list…
+                </Button>
                 <Problem error={make.error ?? ofGrades.error} />
                 {said && (
                   <Typography role="status">
@@ -117,6 +122,17 @@ export function GroupDesk() {
       }
     >
       <Problem error={head.error ?? groups.error} />
+      {many && g && (
+        <MakeGroups
+          classId={id}
+          students={g.students}
+          onMade={(made) => {
+            setMany(false);
+            setSaid(`${count(made.groups, "group", "groups")} made${unfolded(made.folders)}`);
+          }}
+          onClose={() => setMany(false)}
+        />
+      )}
       {g && g.groups.length === 0 && (
         <Empty title="No group yet.">
           Groups are some students of one class, with folders that only they open. Make the first at the

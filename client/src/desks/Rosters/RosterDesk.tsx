@@ -1,10 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
@@ -14,16 +11,20 @@ import { Link as RouterLink, useParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useHead } from "../../api/queries";
 import { useAct } from "../../api/useAct";
-import { Ask } from "../../parts/Ask";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
-import { count, sayDate } from "../../parts/words";
+import { count } from "../../parts/words";
+import { EarlierWork } from "./EarlierWork";
+import { MoveStudent } from "./MoveStudent";
 import { PasteList } from "./PasteList";
 import { PersonPicker } from "./PersonPicker";
+import { RosterTable } from "./RosterTable";
 import { TakeAll } from "./TakeAll";
+import { TakeOutside } from "./TakeOutside";
+import { TakeOff } from "./TakeOff";
 
 const keyList: [string, string][] = [
   ["letters", "find people by last name"],
@@ -44,18 +45,22 @@ export function RosterDesk() {
   const [roleAsked, setRole] = useState<"Student" | "CoTeacher">("Student");
   const role = department ? "CoTeacher" : roleAsked;
   const [picked, setPicked] = useState<Schemas["FoundPerson"][]>([]);
-  const [asking, setAsking] = useState<"paste" | "all" | null>(null);
+  const [asking, setAsking] = useState<"paste" | "all" | "off" | "outside" | null>(null);
   const add = (people: Schemas["FoundPerson"][]) =>
     setPicked((p) => [...p, ...people.filter((x) => p.every((y) => y.id !== x.id))]);
   const [report, setReport] = useState<Schemas["EnrollReport"] | null>(null);
-  const [leaving, setLeaving] = useState<Schemas["RosterRow"] | null>(null);
+  const [includeOpen, setIncludeOpen] = useState(false);
+  const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
+  const [moving, setMoving] = useState<Schemas["RosterRow"] | null>(null);
+  const [moved, setMoved] = useState<Schemas["MoveView"]>();
+  const [earlier, setEarlier] = useState<Schemas["RosterRow"] | null>(null);
   useKeyList(keyList);
   const enroll = useAct(
     (_: void, headers) =>
       take(
         api.POST("/api/classes/{classId}/roster", {
           params: { path: { classId: id } },
-          body: { people: picked.map((p) => p.id), role },
+          body: { people: picked.map((p) => p.id), role, includeOpen },
           headers,
         }),
       ),
@@ -64,14 +69,14 @@ export function RosterDesk() {
       setPicked([]);
     },
   );
-  const remove = useAct(
-    (personId: number) =>
-      take(
-        api.DELETE("/api/classes/{classId}/roster/{personId}", {
-          params: { path: { classId: id, personId } },
-        }),
-      ),
-    () => setLeaving(null),
+  const openToo = useAct((personId: number, headers) =>
+    take(
+      api.PUT("/api/classes/{classId}/roster/{personId}/open-assignments", {
+        params: { path: { classId: id, personId } },
+        body: { include: true },
+        headers,
+      }),
+    ),
   );
   const rows = roster.data ?? [];
   const students = rows.filter((r) => r.role === "Student" && !r.left);
@@ -102,6 +107,12 @@ export function RosterDesk() {
               </Button>
               <Button component={RouterLink} to={`/classes/${id}/slips`}>
                 Sign-in slips
+              </Button>
+              <Button component={RouterLink} to={`/classes/${id}/join-code`}>
+                Join code
+              </Button>
+              <Button component={RouterLink} to={`/classes/${id}/invitations`}>
+                Invitations
               </Button>
             </Box>
           )}
@@ -148,6 +159,18 @@ export function RosterDesk() {
             onDone={() => picked.length > 0 && enroll.mutate()}
           />
           <Problem error={enroll.error} />
+          {role === "Student" && head.data?.state === "Open" && (
+            <FormControlLabel
+              control={
+                <Checkbox
+                  size="small"
+                  checked={includeOpen}
+                  onChange={(e) => setIncludeOpen(e.target.checked)}
+                />
+              }
+              label="Include what is already open: assignments that were set before they came"
+            />
+          )}
           <Box sx={{ display: "flex", gap: 1.5, mt: 1.5, flexWrap: "wrap" }}>
             <Button
               variant="contained"
@@ -164,7 +187,18 @@ export function RosterDesk() {
                 All of a class or a grade…
               </Button>
             )}
+            <Button variant="outlined" onClick={() => setAsking("outside")}>
+              From another program…
+            </Button>
           </Box>
+          {asking === "outside" && (
+            <TakeOutside
+              classId={id}
+              students={role === "Student"}
+              onTake={add}
+              onClose={() => setAsking(null)}
+            />
+          )}
           {asking === "paste" && (
             <PasteList
               classId={id}
@@ -195,74 +229,60 @@ export function RosterDesk() {
         <Empty title="Nobody is on the roster yet.">Type the first letters of a last name above.</Empty>
       )}
       {rows.length > 0 && (
-        <Table aria-label="Roster" stickyHeader sx={{ "& thead th": { top: 87 } }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Name</TableCell>
-              <TableCell>Grade</TableCell>
-              <TableCell>Student number</TableCell>
-              <TableCell>Role</TableCell>
-              <TableCell>Own folder</TableCell>
-              <TableCell>Since</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {rows.map((r) => (
-              <TableRow key={r.id} hover sx={{ color: r.left ? "text.secondary" : undefined }}>
-                <TableCell>
-                  <strong>{r.sortName}</strong>
-                </TableCell>
-                <TableCell>{r.grade}</TableCell>
-                <TableCell>{r.studentNumber}</TableCell>
-                <TableCell>
-                  {{ Lead: "lead teacher", CoTeacher: "co-teacher", Student: "student" }[r.role]}
-                </TableCell>
-                <TableCell>
-                  {r.role !== "Student" ? (
-                    ""
-                  ) : r.hasFolder ? (
-                    <StateMark mark="done">ready</StateMark>
-                  ) : (
-                    <StateMark mark="notYet">none</StateMark>
-                  )}
-                </TableCell>
-                <TableCell>{r.left ? `left ${sayDate(r.left)}` : sayDate(r.joined)}</TableCell>
-                <TableCell align="right">
-                  {!r.left && !shut && r.role !== "Lead" && (
-                    <Button
-                      color="inherit"
-                      onClick={() => setLeaving(r)}
-                      aria-label={`Take ${r.sortName} off the roster`}
-                    >
-                      Take off
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <>
+          {!shut && (
+            <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", minHeight: 34 }}>
+              <Button variant="outlined" disabled={ticked.size === 0} onClick={() => setAsking("off")}>
+                Take {ticked.size === 0 ? "" : `${count(ticked.size, "person", "people")} `}off the roster…
+              </Button>
+              <Button component="a" href={`/api/classes/${id}/roster/table`} download color="inherit">
+                Roster as a table
+              </Button>
+              {moved && (
+                <Box role="status">
+                  <StateMark mark="done">
+                    {moved.student} moved to {moved.to}, {count(moved.carried.length, "thing", "things")}{" "}
+                    carried along.
+                  </StateMark>
+                </Box>
+              )}
+            </Box>
+          )}
+          <RosterTable
+            rows={rows}
+            shut={shut}
+            ticked={ticked}
+            onTick={setTicked}
+            onMove={setMoving}
+            onEarlier={setEarlier}
+            onOpenToo={(r) => openToo.mutate(r.id)}
+          />
+        </>
       )}
-      <Ask
-        open={leaving !== null}
-        title={`Take ${leaving?.sortName} off the roster?`}
-        act="Take off the roster"
-        busy={remove.isPending}
-        error={remove.error}
-        onAct={() => leaving && remove.mutate(leaving.id)}
-        onClose={() => {
-          remove.reset();
-          setLeaving(null);
-        }}
-      >
-        <Typography>
-          They no longer see the class, except their own returned work. Their folder and work stay here.{" "}
-          {leaving &&
-            leaving.held > 0 &&
-            `You still hold ${count(leaving.held, "piece", "pieces")} of their work: return it first.`}
-        </Typography>
-      </Ask>
+      <Problem error={openToo.error} />
+      {asking === "off" && (
+        <TakeOff
+          classId={id}
+          people={[...ticked]}
+          onDone={() => {
+            setTicked(new Set());
+            setAsking(null);
+          }}
+          onClose={() => setAsking(null)}
+        />
+      )}
+      {moving && (
+        <MoveStudent
+          classId={id}
+          student={moving}
+          onDone={(done) => {
+            setMoved(done);
+            setMoving(null);
+          }}
+          onClose={() => setMoving(null)}
+        />
+      )}
+      {earlier && <EarlierWork classId={id} student={earlier} onClose={() => setEarlier(null)} />}
     </Desk>
   );
 }

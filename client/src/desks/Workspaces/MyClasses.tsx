@@ -16,10 +16,22 @@ import { StateMark } from "../../parts/StateMark";
 export function MyClasses() {
   const mine = useQuery({ queryKey: ["my-classes"], queryFn: () => take(api.GET("/api/my-classes")) });
   const all = [...(mine.data ?? [])].reverse();
-  const now = all.filter((k) => k.state === "Open");
-  const before = all.filter((k) => k.state !== "Open");
+  const now = all.filter((k) => k.state === "Open" && k.standing !== "Left");
+  const before = all.filter((k) => k.state !== "Open" || k.standing === "Left");
   return (
-    <Desk title="My classes" lead={mine.data && `${now.length} open now.`}>
+    <Desk
+      title="My classes"
+      lead={
+        mine.data && (
+          <>
+            {now.length} open now.{" "}
+            <Link component={RouterLink} to="/join">
+              Join a class with a code
+            </Link>
+          </>
+        )
+      }
+    >
       <Problem error={mine.error} />
       {mine.data && all.length === 0 && (
         <Empty title="No class yet.">Your teachers open them when they are ready.</Empty>
@@ -79,6 +91,8 @@ export function MyClasses() {
                     <a href={`/api/classes/${k.id}/take-home`} download>
                       Download your work
                     </a>
+                  ) : k.standing === "Left" ? (
+                    `${k.returned} returned to you`
                   ) : (
                     "–"
                   )}

@@ -4,7 +4,7 @@ import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useMemo, useState, type ReactNode } from "react";
 import { useParams, useSearchParams } from "react-router";
-import type { Schemas } from "../../api/client";
+import { ProblemError, type Schemas } from "../../api/client";
 import { useSchool, useWorkspace } from "../../api/queries";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
@@ -16,14 +16,18 @@ import { ThingTable } from "../../parts/ThingTable";
 import { Written } from "../../parts/Written";
 import { count, rightWords, sayDay, sayMoment } from "../../parts/words";
 import { OwnAssignment } from "../Assignments/OwnAssignment";
+import { LeftClass } from "./LeftClass";
 import { PageDesk, PageForm } from "./PageDesk";
 import { ThingActs } from "./ThingActs";
 import { UsedThings } from "./ThingsUsed";
 
 /** A class as its student sees it: folders at the left, what stands in them, and one's own work. */
 export function StudentClass() {
-  const workspace = useWorkspace(Number(useParams().id));
+  const id = Number(useParams().id);
+  const workspace = useWorkspace(id);
   if (workspace.data) return <ClassAsSeen w={workspace.data} />;
+  // Who has left still sees what was returned to them.
+  if (workspace.error instanceof ProblemError && workspace.error.status === 403) return <LeftClass id={id} />;
   return (
     <Desk title="Class">
       <Problem error={workspace.error} />

@@ -10,6 +10,8 @@ import type { Schemas } from "../../api/client";
 import { useBoard, useSchool } from "../../api/queries";
 import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
+import { FeedLine } from "../Rosters/FeedForm";
+import { EnrollPlaces } from "../../parts/EnrollPlaces";
 import { Problem } from "../../parts/Problem";
 import { count } from "../../parts/words";
 import { BoardSlip } from "./BoardSlip";
@@ -67,6 +69,8 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
       }
       slip={<BoardSlip rows={rows} me={me} />}
     >
+      {season === "roster" && <EnrollPlaces me={me} />}
+      {season === "roster" && me.role === "Coordinator" && <FeedLine />}
       <Problem error={board.error} />
       <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap", mb: 0.5 }}>
         <ToggleButtonGroup

@@ -1,0 +1,203 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, take, type Schemas } from "../../api/client";
+import { useBoard } from "../../api/queries";
+import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+
+/** What can be done with the people ticked: into a class or a group, another role, left or back. */
+export function DirectoryActs(props: {
+  people: Schemas["DirectoryRow"][];
+  coordinator: boolean;
+  onDone: () => void;
+}) {
+  const { people } = props;
+  const [asking, setAsking] = useState<"class" | "left" | null>(null);
+  const [role, setRole] = useState<"" | "Staff" | "Teacher" | "Coordinator">("");
+  const ids = people.map((p) => p.id);
+  const staff = people.every((p) => p.role !== "Student");
+  const students = people.every((p) => p.role === "Student");
+  const gone = people.every((p) => !p.active);
+  const active = useAct(
+    (to: boolean, headers) =>
+      take(api.PUT("/api/people/active", { body: { people: ids, active: to }, headers })),
+    () => {
+      setAsking(null);
+      props.onDone();
+    },
+  );
+  const roles = useAct(
+    (to: "Staff" | "Teacher" | "Coordinator", headers) =>
+      take(api.PUT("/api/people/role", { body: { people: ids, role: to }, headers })),
+    props.onDone,
+  );
+  return (
+    <Box sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+      {(staff || students) && !gone ? (
+        <Button variant="contained" onClick={() => setAsking("class")}>
+          Add to a class…
+        </Button>
+      ) : (
+        !gone && <Typography variant="body2">Tick students alone, or staff alone, to enroll them.</Typography>
+      )}
+      {props.coordinator && staff && (
+        <TextField
+          select
+          label="Role in the school"
+          value={role}
+          onChange={(e) => {
+            const to = e.target.value as "Staff" | "Teacher" | "Coordinator";
+            setRole(to);
+            roles.mutate(to);
+          }}
+        >
+          <MenuItem value="Staff">staff, without classes of their own</MenuItem>
+          <MenuItem value="Teacher">teacher</MenuItem>
+          <MenuItem value="Coordinator">coordinator</MenuItem>
+        </TextField>
+      )}
+      {props.coordinator &&
+        (gone ? (
+          <Button variant="outlined" disabled={active.isPending} onClick={() => active.mutate(true)}>
+            They are back
+          </Button>
+        ) : (
+          <Button variant="outlined" onClick={() => setAsking("left")}>
+            They have left…
+          </Button>
+        ))}
+      <Problem error={roles.error ?? (asking ? undefined : active.error)} />
+      {asking === "class" && (
+        <AddToClass people={people} onDone={props.onDone} onClose={() => setAsking(null)} />
+      )}
+      <Ask
+        open={asking === "left"}
+        title={`Mark ${count(people.length, "person", "people")} as having left?`}
+        act="Mark them as having left"
+        busy={active.isPending}
+        error={active.error}
+        onAct={() => active.mutate(false)}
+        onClose={() => setAsking(null)}
+      >
+        <Typography>
+          They can no longer sign in. They stay on their rosters until taken off; their work, marks and
+          folders stay, and so does their user name, which nobody else ever gets. It can be undone.
+        </Typography>
+      </Ask>
+    </Box>
+  );
+}
+
+function AddToClass(props: { people: Schemas["DirectoryRow"][]; onDone: () => void; onClose: () => void }) {
+  const board = useBoard();
+  const [to, setTo] = useState<number | "">("");
+  const [group, setGroup] = useState<number | "">("");
+  const [report, setReport] = useState<Schemas["EnrollReport"]>();
+  const student = props.people[0]!.role === "Student";
+  const groups = useQuery({
+    queryKey: ["groups", to],
+    enabled: to !== "" && student,
+    queryFn: () =>
+      take(api.GET("/api/classes/{classId}/groups", { params: { path: { classId: Number(to) } } })),
+  });
+  const enroll = useAct(async (_: void, headers) => {
+    const path = { params: { path: { classId: Number(to) } } };
+    const out = await take(
+      api.POST("/api/classes/{classId}/roster", {
+        ...path,
+        body: {
+          people: props.people.map((p) => p.id),
+          role: student ? "Student" : "CoTeacher",
+          includeOpen: false,
+        },
+        headers,
+      }),
+    );
+    const g = groups.data?.groups.find((x) => x.id === group);
+    if (g)
+      await take(
+        api.PUT("/api/classes/{classId}/groups/{groupId}", {
+          params: { path: { classId: Number(to), groupId: g.id } },
+          body: {
+            name: g.name,
+            version: g.version,
+            members: [
+              ...new Set([
+                ...g.members,
+                ...out.decisions.filter((d) => d.outcome !== "Refused").map((d) => d.person),
+              ]),
+            ],
+          },
+        }),
+      );
+    return out;
+  }, setReport);
+  const wanted = new Set((board.data?.rows ?? []).filter((k) => k.state !== "Archived").map((k) => k.id));
+  return (
+    <Ask
+      open
+      title={`Add ${count(props.people.length, "person", "people")} to a class`}
+      act={
+        report
+          ? "Done"
+          : `Enroll ${count(props.people.length, student ? "student" : "co-teacher", student ? "students" : "co-teachers")}`
+      }
+      disabled={to === ""}
+      busy={enroll.isPending}
+      error={enroll.error}
+      onAct={() => (report ? props.onDone() : enroll.mutate())}
+      onClose={props.onClose}
+    >
+      <Box sx={{ display: "flex", flexDirection: "column", gap: 2, pt: 1 }}>
+        <TextField select label="Class" value={to} onChange={(e) => setTo(Number(e.target.value))}>
+          {(board.data?.rows ?? [])
+            .filter((k) => wanted.has(k.id))
+            .map((k) => (
+              <MenuItem key={k.id} value={k.id}>
+                {k.name}
+              </MenuItem>
+            ))}
+        </TextField>
+        {(groups.data?.groups.length ?? 0) > 0 && (
+          <TextField
+            select
+            label="And to a group of it"
+            value={group}
+            onChange={(e) => setGroup(Number(e.target.value) || "")}
+            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+          >
+            <MenuItem value="">no group</MenuItem>
+            {groups.data!.groups.map((g) => (
+              <MenuItem key={g.id} value={g.id}>
+                {g.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        {report && (
+          <Box role="status">
+            <StateMark mark="done">
+              {count(report.joined, "person", "people")} enrolled,{" "}
+              {count(report.folders, "folder", "folders")} unfolded.
+            </StateMark>
+            {report.decisions
+              .filter((d) => d.why)
+              .map((d) => (
+                <Typography key={d.person} variant="body2">
+                  <StateMark mark="attention">{d.why}</StateMark>
+                </Typography>
+              ))}
+          </Box>
+        )}
+      </Box>
+    </Ask>
+  );
+}

@@ -1,0 +1,305 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Link from "@mui/material/Link";
+import MenuItem from "@mui/material/MenuItem";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link as RouterLink, useSearchParams } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { useBoard } from "../../api/queries";
+import { Desk, Empty } from "../../parts/Desk";
+import { EnrollPlaces } from "../../parts/EnrollPlaces";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+import { DirectoryActs } from "./DirectoryActs";
+import { PersonForm } from "./PersonForm";
+
+type Row = Schemas["DirectoryRow"];
+
+export const roleNames: Record<Schemas["SchoolRole"], string> = {
+  Student: "student",
+  Staff: "staff",
+  Teacher: "teacher",
+  Coordinator: "coordinator",
+};
+
+/** All people of the school: found by what one remembers of them, ticked to act on several. */
+export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
+  const [address, setAddress] = useSearchParams();
+  const [ticked, setTicked] = useState<ReadonlyMap<number, Row>>(new Map());
+  const [adding, setAdding] = useState<Row | "new" | null>(null);
+  const board = useBoard();
+  const get = (k: string) => address.get(k) ?? "";
+  const skip = Number(get("skip")) || 0;
+  const set = (k: string, v: string) =>
+    setAddress(
+      (a) => {
+        if (v === "") a.delete(k);
+        else a.set(k, v);
+        if (k !== "skip") a.delete("skip");
+        return a;
+      },
+      { replace: k === "text" },
+    );
+  const query = {
+    ...(get("text") && { Text: get("text") }),
+    ...(get("school") && { School: get("school") }),
+    ...(get("grade") && { Grade: get("grade") }),
+    ...(get("role") && { Role: get("role") as Schemas["SchoolRole"] }),
+    ...(get("class") && { ClassId: Number(get("class")) }),
+    ...(get("which") === "none" && { InNoClass: true }),
+    ...(get("which") === "double" && { Duplicates: true }),
+    ...(get("which") === "gone" && { Gone: true }),
+    ...(skip > 0 && { Skip: skip }),
+  };
+  const page = useQuery({
+    queryKey: ["people", query],
+    placeholderData: keepPreviousData,
+    queryFn: () => take(api.GET("/api/people", { params: { query } })),
+  });
+  const rows = page.data?.people ?? [];
+  const coordinator = me.role === "Coordinator";
+  const tick = (r: Row) =>
+    setTicked((t) => {
+      const next = new Map(t);
+      if (!next.delete(r.id)) next.set(r.id, r);
+      return next;
+    });
+  return (
+    <Desk
+      title="Directory"
+      wide
+      lead="All people of the school, each once. Nobody types in a student who is already here."
+      slip={
+        <>
+          <Typography variant="h2">
+            {ticked.size === 0
+              ? page.data
+                ? count(page.data.total, "person", "people")
+                : "…"
+              : `${count(ticked.size, "person", "people")} ticked`}
+          </Typography>
+          {ticked.size > 0 ? (
+            <DirectoryActs
+              people={[...ticked.values()]}
+              coordinator={coordinator}
+              onDone={() => setTicked(new Map())}
+            />
+          ) : (
+            <Typography>Tick people to add them to a class or a group, or to say who has left.</Typography>
+          )}
+          <Button variant={ticked.size > 0 ? "outlined" : "contained"} onClick={() => setAdding("new")}>
+            Add somebody…
+          </Button>
+          {coordinator && (page.data?.duplicates ?? 0) > 0 && (
+            <Typography>
+              <Link component={RouterLink} to="/enroll/directory/duplicates">
+                <StateMark mark="attention">
+                  {count(page.data!.duplicates, "possible duplicate", "possible duplicates")}
+                </StateMark>
+              </Link>
+            </Typography>
+          )}
+        </>
+      }
+    >
+      <EnrollPlaces me={me} />
+      <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap", mb: 1, alignItems: "center" }}>
+        <TextField
+          autoFocus
+          label="Name, number, e-mail"
+          helperText="The first letters of each"
+          value={get("text")}
+          onChange={(e) => set("text", e.target.value)}
+          sx={{ minWidth: 220 }}
+        />
+        <Choice label="Grade" value={get("grade")} onChange={(v) => set("grade", v)}>
+          {(page.data?.grades ?? []).map((g) => (
+            <MenuItem key={g} value={g}>
+              grade {g}
+            </MenuItem>
+          ))}
+        </Choice>
+        <Choice label="Role" value={get("role")} onChange={(v) => set("role", v)}>
+          {Object.entries(roleNames).map(([k, v]) => (
+            <MenuItem key={k} value={k}>
+              {v}
+            </MenuItem>
+          ))}
+        </Choice>
+        {(page.data?.schools.length ?? 0) > 1 && (
+          <Choice label="School" value={get("school")} onChange={(v) => set("school", v)}>
+            {page.data!.schools.map((s) => (
+              <MenuItem key={s} value={s}>
+                {s}
+              </MenuItem>
+            ))}
+          </Choice>
+        )}
+        <Choice label="Class" value={get("class")} onChange={(v) => set("class", v)} wide>
+          {(board.data?.rows ?? []).map((k) => (
+            <MenuItem key={k.id} value={String(k.id)}>
+              {k.name}
+            </MenuItem>
+          ))}
+        </Choice>
+        <Choice label="Which" value={get("which")} onChange={(v) => set("which", v)}>
+          <MenuItem value="none">in no class</MenuItem>
+          <MenuItem value="double">possible duplicate</MenuItem>
+          <MenuItem value="gone">have left</MenuItem>
+        </Choice>
+      </Box>
+      <Problem error={page.error} />
+      {page.data && rows.length === 0 ? (
+        <Empty title="Nobody is found.">
+          Try fewer letters, or another filter. Whoever is really not here can be added at the right.
+        </Empty>
+      ) : (
+        <Table aria-label="People" sx={{ tableLayout: "auto" }}>
+          <TableHead>
+            <TableRow>
+              <TableCell padding="checkbox">
+                <Checkbox
+                  size="small"
+                  checked={rows.length > 0 && rows.every((r) => ticked.has(r.id))}
+                  indeterminate={rows.some((r) => ticked.has(r.id)) && !rows.every((r) => ticked.has(r.id))}
+                  onChange={(e) =>
+                    setTicked((t) => {
+                      const next = new Map(t);
+                      for (const r of rows)
+                        if (e.target.checked) next.set(r.id, r);
+                        else next.delete(r.id);
+                      return next;
+                    })
+                  }
+                  slotProps={{ input: { "aria-label": "Tick all on this page" } }}
+                />
+              </TableCell>
+              <TableCell>Name</TableCell>
+              <TableCell>Role</TableCell>
+              <TableCell>Number</TableCell>
+              <TableCell>Signs in as</TableCell>
+              <TableCell>Classes</TableCell>
+              {coordinator && <TableCell />}
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {rows.map((r) => (
+              <TableRow key={r.id} hover>
+                <TableCell padding="checkbox">
+                  <Checkbox
+                    size="small"
+                    checked={ticked.has(r.id)}
+                    onChange={() => tick(r)}
+                    slotProps={{ input: { "aria-label": `Tick ${r.sortName}` } }}
+                  />
+                </TableCell>
+                <TableCell>
+                  <strong>{r.sortName}</strong>
+                  {!r.active && " has left"}
+                </TableCell>
+                <TableCell>
+                  {roleNames[r.role]}
+                  {r.grade && `, grade ${r.grade}`}
+                </TableCell>
+                <TableCell>{r.studentNumber}</TableCell>
+                <TableCell>{r.userName}</TableCell>
+                <TableCell
+                  title={r.classes.join("\n")}
+                  sx={{
+                    color: "text.secondary",
+                    maxWidth: 300,
+                    overflow: "hidden",
+                    textOverflow: "ellipsis",
+                    whiteSpace: "nowrap",
+                  }}
+                >
+                  {r.classes.length === 0
+                    ? "in no class"
+                    : r.classes.length === 1
+                      ? r.classes[0]
+                      : `${r.classes.length}: ${r.classes.map((k) => k.split(" · ")[0]).join(", ")}`}
+                </TableCell>
+                {coordinator && (
+                  <TableCell align="right">
+                    <Button color="inherit" onClick={() => setAdding(r)} aria-label={`Change ${r.sortName}`}>
+                      Change…
+                    </Button>
+                  </TableCell>
+                )}
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+      {page.data && page.data.total > 100 && (
+        <Box sx={{ display: "flex", gap: 1.5, mt: 1, alignItems: "center" }}>
+          <Button
+            variant="outlined"
+            disabled={skip === 0}
+            onClick={() => set("skip", skip > 100 ? String(skip - 100) : "")}
+          >
+            Before
+          </Button>
+          <Typography variant="body2">
+            {skip + 1} to {Math.min(skip + 100, page.data.total)} of {page.data.total.toLocaleString()}
+          </Typography>
+          <Button
+            variant="outlined"
+            disabled={skip + 100 >= page.data.total}
+            onClick={() => set("skip", String(skip + 100))}
+          >
+            After
+          </Button>
+        </Box>
+      )}
+      {adding && (
+        <PersonForm person={adding === "new" ? undefined : adding} me={me} onClose={() => setAdding(null)} />
+      )}
+    </Desk>
+  );
+}
+
+function Choice(props: {
+  label: string;
+  value: string;
+  wide?: boolean;
+  onChange: (v: string) => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <TextField
+      select
+      label={props.label}
+      value={props.value}
+      onChange={(e) => props.onChange(e.target.value)}
+      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+      sx={{ minWidth: 108, maxWidth: props.wide ? 220 : 160, alignSelf: "flex-start" }}
+    >
+      <MenuItem value="">any</MenuItem>
+      {props.children}
+    </TextField>
+  );
+}
+
+/** A tick with its words. */
+export function Tick(props: { label: string; value: boolean; onChange: (v: boolean) => void }) {
+  return (
+    <FormControlLabel
+      control={
+        <Checkbox size="small" checked={props.value} onChange={(e) => props.onChange(e.target.checked)} />
+      }
+      label={props.label}
+    />
+  );
+}

@@ -1,0 +1,249 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState, type DragEvent } from "react";
+import { Link as RouterLink, useNavigate } from "react-router";
+import { api, sendFile, take, type Schemas } from "../../api/client";
+import { useSchool } from "../../api/queries";
+import { YearChoice } from "../../parts/Choices";
+import { Desk, Empty } from "../../parts/Desk";
+import { EnrollPlaces } from "../../parts/EnrollPlaces";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count, sayMoment } from "../../parts/words";
+import { FeedLine } from "./FeedForm";
+import { bundleOf } from "./bundleOf";
+import { deliveryStates } from "./deliveryWords";
+
+/** What the school's records sent, newest first, and where the next one is put in. */
+export function DeliveryList({ me }: { me: Schemas["Me"] }) {
+  const school = useSchool();
+  const list = useQuery({ queryKey: ["deliveries"], queryFn: () => take(api.GET("/api/deliveries")) });
+  const [yearAsked, setYear] = useState<number>();
+  const year = yearAsked ?? school.data?.current;
+  const all = list.data ?? [];
+  const labels = new Map((school.data?.years ?? []).map((y) => [y.id, y.label]));
+  return (
+    <Desk
+      title="Deliveries"
+      wide
+      lead="What the school’s records send is compared with what is here and shown to you. Nothing changes until you say so, and it can be taken back."
+      slip={
+        <>
+          <Typography variant="h2">What can be sent</Typography>
+          <Typography>
+            A OneRoster bundle (1.1 or 1.2), as a zip or as its folder of tables; or any table of people, with
+            a column of classes if you like.
+          </Typography>
+          <Typography variant="h3">What is held</Typography>
+          <Typography>
+            A class that would lose more than a fifth of its students, a school more than a twentieth, a list
+            that came empty, a delivery for other dates, and whoever can’t be told apart: each waits for your
+            yes. What you enrolled by hand, no delivery takes away.
+          </Typography>
+          {year !== undefined && (
+            <Button component="a" href={`/api/oneroster/rosters?year=${year}`} download variant="outlined">
+              Rosters of {labels.get(year)} as OneRoster
+            </Button>
+          )}
+        </>
+      }
+    >
+      <EnrollPlaces me={me} />
+      <FeedLine />
+      {year !== undefined && <PutIn year={year} onYear={setYear} />}
+      <Problem error={list.error} />
+      {list.data && all.length === 0 && (
+        <Empty title="Nothing has been delivered yet.">
+          Put in what your school’s records export, above. It is only compared and shown.
+        </Empty>
+      )}
+      {all.length > 0 && (
+        <Table aria-label="Deliveries">
+          <TableHead>
+            <TableRow>
+              <TableCell>Delivery</TableCell>
+              <TableCell>Received</TableCell>
+              <TableCell>School year</TableCell>
+              <TableCell align="right">Changes</TableCell>
+              <TableCell align="right">On hold</TableCell>
+              <TableCell align="right">Findings</TableCell>
+              <TableCell>Stands</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {all.map((d) => {
+              const [mark, word] = deliveryStates[d.state];
+              const changes = Object.values(d.changes).reduce((n, x) => n + x, 0);
+              return (
+                <TableRow key={d.id} hover>
+                  <TableCell>
+                    <Link
+                      component={RouterLink}
+                      to={`/enroll/deliveries/${d.id}`}
+                      color="text.primary"
+                      sx={{ fontWeight: 650, overflowWrap: "anywhere" }}
+                    >
+                      {d.name}
+                    </Link>{" "}
+                    {d.kind === "Feed" && <Box component="span">by the feed</Box>}
+                  </TableCell>
+                  <TableCell>
+                    {sayMoment(d.receivedAt)}
+                    {d.receivedBy && `, ${d.receivedBy}`}
+                  </TableCell>
+                  <TableCell>{labels.get(d.year)}</TableCell>
+                  <TableCell align="right">
+                    {d.state === "ColumnsOpen" ? "–" : changes.toLocaleString()}
+                  </TableCell>
+                  <TableCell align="right">
+                    {d.onHold > 0 ? <StateMark mark="attention">{d.onHold.toLocaleString()}</StateMark> : "0"}
+                  </TableCell>
+                  <TableCell align="right">{d.findings.toLocaleString()}</TableCell>
+                  <TableCell>
+                    <StateMark mark={mark}>{word}</StateMark>
+                  </TableCell>
+                </TableRow>
+              );
+            })}
+          </TableBody>
+        </Table>
+      )}
+    </Desk>
+  );
+}
+
+function PutIn({ year, onYear }: { year: number; onYear: (y: number) => void }) {
+  const file = useRef<HTMLInputElement>(null);
+  const folder = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const [part, setPart] = useState<number>();
+  const [error, setError] = useState<unknown>();
+  const go = useNavigate();
+  const queries = useQueryClient();
+  const send = async (files: File[]) => {
+    if (files.length === 0) return;
+    setError(undefined);
+    setPart(0);
+    try {
+      const made = await sendFile<Schemas["Made"]>(
+        `/api/deliveries/files?year=${year}`,
+        await bundleOf(files),
+        setPart,
+      );
+      await queries.invalidateQueries();
+      void go(`/enroll/deliveries/${made.id}`);
+    } catch (e) {
+      setError(e);
+    } finally {
+      setPart(undefined);
+    }
+  };
+  const dropped = async (e: DragEvent) => {
+    e.preventDefault();
+    setOver(false);
+    await send(await filesOf(e.dataTransfer));
+  };
+  return (
+    <Box
+      component="section"
+      aria-label="Put in a delivery"
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => void dropped(e)}
+      sx={{
+        border: "1.5px dashed",
+        borderColor: over ? "primary.main" : "divider",
+        borderRadius: 1,
+        p: 2,
+        mb: 2,
+        display: "flex",
+        gap: 1.5,
+        alignItems: "center",
+        flexWrap: "wrap",
+      }}
+    >
+      <Typography sx={{ flex: "1 1 200px" }}>Drop a zip, a folder or a table here, or</Typography>
+      <Button variant="contained" onClick={() => file.current?.click()} disabled={part !== undefined}>
+        Choose a file…
+      </Button>
+      <Button variant="outlined" onClick={() => folder.current?.click()} disabled={part !== undefined}>
+        Choose a folder…
+      </Button>
+      <Box sx={{ minWidth: 130 }}>
+        <YearChoice value={year} onChange={onYear} />
+      </Box>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        multiple
+        accept=".zip,.csv,.txt"
+        aria-label="File of a delivery"
+        onChange={(e) => {
+          void send([...(e.target.files ?? [])]);
+          e.target.value = "";
+        }}
+      />
+      <input
+        ref={folder}
+        type="file"
+        hidden
+        multiple
+        aria-label="Folder of a delivery"
+        {...{ webkitdirectory: "" }}
+        onChange={(e) => {
+          void send([...(e.target.files ?? [])]);
+          e.target.value = "";
+        }}
+      />
+      {part !== undefined && (
+        <Box sx={{ flexBasis: "100%" }} role="status">
+          <LinearProgress
+            variant={part < 1 ? "determinate" : "indeterminate"}
+            value={part * 100}
+            aria-label="How far"
+          />
+          <Typography variant="body2">
+            {part < 1 ? `Sending, ${Math.round(part * 100)} %` : "Reading and comparing …"}
+          </Typography>
+        </Box>
+      )}
+      {error !== undefined && (
+        <Box sx={{ flexBasis: "100%" }}>
+          <Problem error={error} />
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+// Of a dropped folder the tables in it are taken; what lies deeper is no bundle.
+async function filesOf(data: DataTransfer): Promise<File[]> {
+  const entries = [...data.items].map((i) => i.webkitGetAsEntry());
+  const files: File[] = [];
+  for (const entry of entries) {
+    if (entry?.isDirectory) {
+      const reader = (entry as FileSystemDirectoryEntry).createReader();
+      const inside = await new Promise<FileSystemEntry[]>((yes, no) => reader.readEntries(yes, no));
+      for (const f of inside.filter((x) => x.isFile))
+        files.push(await new Promise<File>((yes, no) => (f as FileSystemFileEntry).file(yes, no)));
+    } else if (entry?.isFile)
+      files.push(await new Promise<File>((yes, no) => (entry as FileSystemFileEntry).file(yes, no)));
+  }
+  return files;
+}
+
+/** How many changes a delivery makes, said. */
+export const sayChanges = (n: number) => count(n, "change", "changes");

@@ -1,0 +1,94 @@
+using SpringLoft.Core.Rosters;
+using SpringLoft.Formats.OneRoster;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Rosters;
+
+/// <summary>How the feed is set up; its secret is never given back.</summary>
+/// <param name="Secret">Null to leave it as it is.</param>
+/// <param name="Hour">Of the school's clock, 0 to 23.</param>
+/// <param name="Applies">True if what nothing holds is applied without anybody's yes.</param>
+public sealed record FeedDraft(string? Address, string? ClientId, string? Secret, YearId Year, LocalDate FirstDay, LocalDate LastDay, int Hour, bool IsOn, bool Applies);
+
+/// <summary>The feed, when it runs next and what it last did.</summary>
+/// <param name="NextOn">The day on which it runs next; null while it is quiet.</param>
+/// <param name="Quiet">Why it does not run; null if it does.</param>
+public sealed record FeedView(string Address, string ClientId, YearId Year, LocalDate FirstDay, LocalDate LastDay, int Hour, bool IsOn, bool Applies, LocalDate? NextOn, string? Quiet, Instant? LastAt, bool? LastOk, string? LastResult);
+
+/// <summary>The roster feed: the school's records, asked once a day inside its window.</summary>
+public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDelivery applying, HttpClient http)
+{
+    /// <summary>The feed; null if none is set up.</summary>
+    public FeedView? See() => premises.Db.Read(FeedStore.Get) is { } f ? View(f) : null;
+
+    /// <summary>Sets it up.</summary>
+    public void Set(Caller by, FeedDraft d)
+    {
+        if (!Uri.TryCreate(d.Address?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https")) throw new RefusedException("url-wrong", $"“{d.Address}” is no address of the web.", "Write it like https://records.school.example/api.", "address");
+        var client = Refusals.Needed(d.ClientId, "clientId", "The client id", 200);
+        premises.Db.Write(c =>
+        {
+            var year = YearStore.All(c).FirstOrDefault(y => y.Id == d.Year) ?? throw Refusals.NotFound("school year");
+            new FeedWindow(d.FirstDay, d.LastDay, d.Hour, d.IsOn).Check(year.Year.First, year.Year.Last);
+            var secret = string.IsNullOrEmpty(d.Secret) ? FeedStore.Get(c)?.ClientSecret ?? throw new RefusedException("missing", "The secret is missing.", "Type it in; it is never shown again.", "secret") : d.Secret;
+            FeedStore.Set(c, new FeedRow { Address = address.AbsoluteUri, ClientId = client, ClientSecret = secret, YearId = d.Year, FirstDay = d.FirstDay, LastDay = d.LastDay, Hour = d.Hour, IsOn = d.IsOn, Applies = d.Applies });
+            Premises.Add(c, by, premises.Clock.Now, new("set roster feed", "school", null, null, $"{address.Host}, {d.FirstDay:uuuu-MM-dd} to {d.LastDay:uuuu-MM-dd}, {(d.IsOn ? "on" : "off")}"));
+        });
+    }
+
+    /// <summary>Is it time?</summary>
+    public bool IsDue() => premises.Db.Read(FeedStore.Get) is { } f && f.Window.Next(premises.Clock.LocalNow, f.LastAt is { } l ? premises.Clock.LocalOf(l) : null) is { } next && next <= premises.Clock.LocalNow;
+
+    /// <summary>Asks the records now and compares what they send; what nothing holds is applied if the feed is set so.</summary>
+    /// <returns>The delivery; null if the records could not be read, which stands in the feed's last result.</returns>
+    /// <exception cref="RefusedException"><c>feed-none</c>; <c>feed-quiet</c> outside the window.</exception>
+    public async Task<long?> Run(Caller? by, CancellationToken stop)
+    {
+        var f = premises.Db.Read(FeedStore.Get) ?? throw new RefusedException("feed-none", "No roster feed is set up.", "Set it up first.");
+        if (premises.Clock.Today < f.FirstDay || premises.Clock.Today > f.LastDay)
+            throw new RefusedException("feed-quiet", $"The feed is quiet outside {f.FirstDay:uuuu-MM-dd} to {f.LastDay:uuuu-MM-dd}: between years it would deliver empty classes.", "Give it the new year's dates.");
+        try
+        {
+            var file = premises.Files.Scratch();
+            await using (file.ConfigureAwait(false))
+            {
+                await new OneRosterRest(http, new(new(f.Address), f.ClientId, f.ClientSecret)).Fetch(file, stop).ConfigureAwait(false);
+                file.Position = 0;
+                var kept = await premises.Files.TakeIn(file, Deliveries.MostBytes, stop).ConfigureAwait(false);
+                var id = deliveries.Receive(by, f.YearId, $"Feed, {premises.Clock.Today:uuuu-MM-dd}", kept, DeliveryKind.Feed);
+                Done(true, Settle(id, f.Applies));
+                return id;
+            }
+        }
+        catch (RefusedException e)
+        {
+            Done(false, $"{e.Refusal.What} {e.Refusal.Mend}");
+            return null;
+        }
+    }
+
+    private string Settle(long id, bool applies)
+    {
+        var seen = deliveries.See(id);
+        var changes = seen.Summary.Changes.Values.Sum();
+        if (changes == 0) return "nothing had changed";
+        if (!applies || seen.Ready == 0) return $"{changes} changes wait{(seen.Summary.OnHold > 0 ? $", {seen.Summary.OnHold} on hold" : "")}";
+        var done = applying.Apply(null, id, null, seen.Summary.Version);
+        return $"{done.Changes} changes applied{(done.OnHold > 0 ? $", {done.OnHold} on hold" : "")}";
+    }
+
+    private void Done(bool ok, string result) => premises.Db.Write(c =>
+    {
+        FeedStore.SetLast(c, premises.Clock.Now, ok, result);
+        Premises.Add(c, null, premises.Clock.Now, new("ran roster feed", "school", null, null, result));
+    });
+
+    private FeedView View(FeedRow f)
+    {
+        var now = premises.Clock.LocalNow;
+        var next = f.Window.Next(now, f.LastAt is { } l ? premises.Clock.LocalOf(l) : null);
+        var quiet = !f.IsOn ? "it is switched off" : next is null ? $"its last day, {f.LastDay:uuuu-MM-dd}, is over" : now.Date < f.FirstDay ? $"it begins on {f.FirstDay:uuuu-MM-dd}" : null;
+        return new(f.Address, f.ClientId, f.YearId, f.FirstDay, f.LastDay, f.Hour, f.IsOn, f.Applies, next?.Date, quiet, f.LastAt, f.LastOk, f.LastResult);
+    }
+}

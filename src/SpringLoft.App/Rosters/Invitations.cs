@@ -1,0 +1,135 @@
+using System.Security.Cryptography;
+using System.Text;
+using SpringLoft.App.Closing;
+using SpringLoft.App.Plans;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Rosters;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Naming;
+using SpringLoft.Store.People;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.App.Rosters;
+
+/// <summary>How an invitation stands.</summary>
+public enum InvitationState { Open, Accepted, Expired, Withdrawn }
+
+/// <summary>An invitation of a class.</summary>
+public sealed record InvitationView(long Id, string Email, ClassRole Role, Instant SentAt, Instant ExpiresAt, InvitationState State);
+
+/// <summary>What was sent, and what was not.</summary>
+/// <param name="NotSent">Addresses with the reason.</param>
+public sealed record InvitationsSent(int Sent, IReadOnlyList<string> NotSent);
+
+/// <summary>An invitation as the one who got it sees it before accepting.</summary>
+public sealed record InvitationLook(string ClassName, string Teacher, ClassRole Role, string Email, InvitationState State);
+
+/// <summary>Invitations by e-mail: for people who have an account, and are not to be looked up one by one.</summary>
+public sealed class Invitations(Premises premises, IPost post)
+{
+    private const int MostAtOnce = 100;
+    private static readonly Duration Lives = Duration.FromDays(21);
+
+    /// <summary>Invitations of a class, newest first.</summary>
+    public IReadOnlyList<InvitationView> Of(ClassId id) => premises.Db.Read(c => JoinStore.Invitations(c, id).Select(i => new InvitationView(i.Id, i.Email, i.Role, i.SentAt, i.ExpiresAt, StateOf(i))).ToList());
+
+    /// <summary>Sends invitations. An address that can't be written to is told; the others go.</summary>
+    /// <param name="origin">Where Spring Loft is reached, as "https://loft.school.example".</param>
+    public InvitationsSent Send(Caller by, ClassId id, string? addresses, ClassRole role, string origin)
+    {
+        if (role == ClassRole.Lead) throw new RefusedException("role-lead", "A lead teacher is not invited this way.", "Invite them as co-teacher.", "role");
+        var list = Refusals.Needed(addresses, "addresses", "The address", 10_000).Split([',', ';', '\n', '\r', ' ', '\t'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        if (list.Count > MostAtOnce) throw new RefusedException("too-many", $"{list.Count} invitations at once are too many.", $"Send up to {MostAtOnce}.", "addresses");
+        var (k, school) = premises.Db.Read(c => (ClassGate.Find(c, by, id).NotArchived().Class, SchoolStore.Get(c)!.Name));
+        var notSent = new List<string>();
+        var sent = 0;
+        foreach (var email in list)
+        {
+            if (!email.Contains('@', StringComparison.Ordinal) || email.StartsWith('@') || email.EndsWith('@')) { notSent.Add($"“{email}” is no e-mail address"); continue; }
+            if (premises.Db.Read(c => Already(c, id, email)) is { } why) { notSent.Add($"{email}: {why}"); continue; }
+            var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(20));
+            var now = premises.Clock.Now;
+            // A letter whose invitation is not kept would lead nowhere; one kept whose letter was lost can be sent again.
+            var made = premises.Db.Write(c =>
+            {
+                var i = JoinStore.Invite(c, new InvitationRow { ClassId = id, Email = email, Role = role, SentAt = now, ExpiresAt = now + Lives }, Sha(token), by.Id);
+                Premises.Add(c, by, now, new("invited", "class", id.Value, id, $"{email} as {(role == ClassRole.Student ? "student" : "co-teacher")}"));
+                return i;
+            });
+            try
+            {
+                post.Send(email, email, $"{by.Name} invites you to {k.Name}", Letter(by.Name, k, school, role, $"{origin}/invitation?token={token}", premises.Clock.DateOf(now + Lives)), now);
+                sent++;
+            }
+            catch (IOException e)
+            {
+                premises.Db.Write(c => { JoinStore.Withdraw(c, made, now); });
+                notSent.Add($"{email}: the mail server did not take it ({e.Message})");
+            }
+        }
+        return new(sent, notSent);
+    }
+
+    /// <summary>Takes an invitation back; its letter leads nowhere then.</summary>
+    public void Withdraw(Caller by, ClassId id, long invitation) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id);
+        var i = JoinStore.Invitations(c, id).FirstOrDefault(x => x.Id == invitation && StateOf(x) == InvitationState.Open) ?? throw Refusals.NotFound("open invitation");
+        JoinStore.Withdraw(c, i.Id, premises.Clock.Now);
+        Premises.Add(c, by, premises.Clock.Now, new("took invitation back", "class", id.Value, id, i.Email));
+    });
+
+    /// <summary>What an invitation is to.</summary>
+    public InvitationLook Look(string? token) => premises.Db.Read(c =>
+    {
+        var i = Find(c, token);
+        var k = ClassStore.Find(c, i.ClassId)!;
+        return new InvitationLook(k.Name, k.TeacherShown, i.Role, i.Email, StateOf(i));
+    });
+
+    /// <summary>Accepts an invitation: the one signed in is enrolled.</summary>
+    /// <exception cref="RefusedException"><c>invitation-over</c>, <c>invitation-role</c>, <c>invitation-other</c>.</exception>
+    public Joined Accept(Caller by, string? token) => premises.Db.Write(c =>
+    {
+        var i = Find(c, token);
+        var over = StateOf(i) switch { InvitationState.Open => null, InvitationState.Accepted => "has been accepted already", InvitationState.Withdrawn => "was taken back", _ => "has run out" };
+        if (over is not null) throw new RefusedException("invitation-over", $"This invitation {over}.", "Ask the teacher for a new one.", "token");
+        if (by.Role == SchoolRole.Student != (i.Role == ClassRole.Student)) throw new RefusedException("invitation-role", $"The invitation is for {(i.Role == ClassRole.Student ? "a student" : "staff")}.", "Sign in with the right account.", "token");
+        // A letter that was handed on lets nobody in whose own address the school knows to be another.
+        if (PersonStore.Find(c, by.Id)!.Email is { } own && !own.Equals(i.Email, StringComparison.OrdinalIgnoreCase))
+            throw new RefusedException("invitation-other", $"The invitation was sent to {i.Email}, and your address is {own}.", "Ask the teacher to invite your address, or to enroll you.", "token");
+        var k = ClassStore.Find(c, i.ClassId)!;
+        if (k.State == ClassState.Archived) throw new RefusedException("class-archived", $"“{k.Name}” is archived.", "Ask the teacher.", "token");
+        var now = premises.Clock.Now;
+        if (RosterStore.Member(c, k.Id, by.Id) is not { LeftAt: null })
+            RosterStore.Put(c, k.Id, by.Id, i.Role, now, EnrolledBy.Invitation, RosterDesk.SeesFrom(k, i.Role, false, now));
+        JoinStore.Accept(c, i.Id, by.Id, now);
+        Settings.Unfold(c, k);
+        Premises.Add(c, by, now, new("accepted invitation", "person", by.Id.Value, k.Id, by.Name));
+        return new Joined(k.Id, k.Name, false, k.State == ClassState.Open);
+    });
+
+    private static string? Already(IDbConnection c, ClassId id, string email)
+    {
+        if (RosterStore.Emails(c, id).FirstOrDefault(e => e.Value.Equals(email, StringComparison.OrdinalIgnoreCase)) is { Value: not null } here && RosterStore.Member(c, id, here.Key) is { LeftAt: null }) return "is on the roster already";
+        return null;
+    }
+
+    private InvitationState StateOf(InvitationRow i) => i.AcceptedAt is not null ? InvitationState.Accepted : i.WithdrawnAt is not null ? InvitationState.Withdrawn : premises.Clock.Now >= i.ExpiresAt ? InvitationState.Expired : InvitationState.Open;
+
+    private static InvitationRow Find(IDbConnection c, string? token) => JoinStore.ByToken(c, Sha(token ?? "")) ?? throw Refusals.NotFound("invitation");
+
+    private static string Sha(string token) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(token)));
+
+    private static string Letter(string by, ClassRow k, string school, ClassRole role, string address, LocalDate until) =>
+        $"""
+        {by} invites you to the class “{k.Name}” at {school}, as {(role == ClassRole.Student ? "a student" : "a co-teacher")}.
+
+        Open this address and sign in to Spring Loft to accept:
+
+        {address}
+
+        It works until {until:uuuu-MM-dd}. If you did not expect this letter, you need do nothing.
+        """;
+}

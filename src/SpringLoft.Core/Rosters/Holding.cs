@@ -1,0 +1,111 @@
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Core.Rosters;
+
+/// <summary>
+/// Which changes of a delivery wait until a person says yes: a class that would lose more than a fifth of its students
+/// (3 at the least), a school more than a twentieth; a file that came empty; a delivery outside the year's dates; a person
+/// in conflict. Source: docs/rules.md, "People and rosters".
+/// </summary>
+public static class Holding
+{
+    /// <summary>Fewest students that a class must lose to be held.</summary>
+    public const int FewestOfClass = 3;
+
+    /// <summary>Puts the holds on the changes.</summary>
+    /// <param name="before">Holds found while comparing: people who are unclear, classes that are gone.</param>
+    internal static (IReadOnlyList<RosterChange> Changes, IReadOnlyList<Hold> Holds) Of(List<RosterChange> changes, List<Hold> before, RosterDelivery delivery, RosterToday today)
+    {
+        var holds = new List<Hold>(before);
+        var students = today.People.Where(p => p.Active && p.Role == SchoolRole.Student).ToDictionary(p => p.Id);
+        var perClass = today.Members.Where(m => !m.Left && m.Role == ClassRole.Student).GroupBy(m => m.Class).ToDictionary(g => g.Key, g => g.Count());
+        var byClass = Classes(changes, perClass, today, holds);
+        var bySchool = Schools(changes, students, today, holds);
+        var all = Outside(delivery, today, holds);
+        var (people, classes, enrollments) = (Empty(delivery.PeopleList, delivery.People.Count, "people", holds, changes, ChangeKind.PersonGone),
+            Empty(delivery.ClassList, delivery.Classes.Count, "classes", holds, changes, ChangeKind.ClassGone), Empty(delivery.EnrollmentList, delivery.Enrollments.Count, "enrollments", holds, changes, ChangeKind.Leaves));
+        if (holds.Count == before.Count && before.Count == 0) return (changes, holds);
+        var held = changes.Select(c =>
+        {
+            List<string>? keys = null;
+            void On(string? key) { if (key is not null) (keys ??= [.. c.Holds]).Add(key); }
+            On(all);
+            if (LosesClass(c) is { } k) On(byClass.GetValueOrDefault(k));
+            if (c.Kind is ChangeKind.PersonGone or ChangeKind.Leaves && c.Person is { } p) On(bySchool.GetValueOrDefault(p));
+            if (c.Kind == ChangeKind.PersonGone) On(people);
+            if (c.Kind == ChangeKind.ClassGone) On(classes);
+            if (c.Kind is ChangeKind.Leaves or ChangeKind.Moves) On(enrollments);
+            return keys is null ? c : c with { Holds = keys };
+        }).ToList();
+        return (held, holds);
+    }
+
+    /// <summary>Is so much of a class's roster gone that a person must say yes?</summary>
+    public static bool ClassIsHeld(int before, int losing) => losing >= FewestOfClass && losing * 5 > before;
+
+    /// <summary>Is so much of a school gone that a person must say yes?</summary>
+    public static bool SchoolIsHeld(int before, int losing) => losing * 20 > before && losing > 0;
+
+    // The class that loses a student by the change; null if none does.
+    private static ClassId? LosesClass(RosterChange c) => c switch
+    {
+        { Kind: ChangeKind.Leaves, Role: ClassRole.Student } => c.Class,
+        { Kind: ChangeKind.Moves } => c.FromClass,
+        _ => null,
+    };
+
+    private static Dictionary<ClassId, string> Classes(List<RosterChange> changes, Dictionary<ClassId, int> perClass, RosterToday today, List<Hold> holds)
+    {
+        var names = today.Classes.ToDictionary(k => k.Id, k => k.Name);
+        var held = new Dictionary<ClassId, string>();
+        foreach (var g in changes.Select(LosesClass).OfType<ClassId>().GroupBy(k => k))
+        {
+            var (losing, before) = (g.Count(), perClass.GetValueOrDefault(g.Key));
+            if (!ClassIsHeld(before, losing)) continue;
+            held[g.Key] = $"class:{g.Key.Value}";
+            holds.Add(new(held[g.Key], HoldKind.ClassLoses, $"“{names[g.Key]}” would lose {losing} of its {before} students.", g.Key, null, []));
+        }
+        return held;
+    }
+
+    private static Dictionary<PersonId, string> Schools(List<RosterChange> changes, Dictionary<PersonId, TodayPerson> students, RosterToday today, List<Hold> holds)
+    {
+        var had = new Dictionary<PersonId, int>();
+        foreach (var m in today.Members) if (!m.Left && m.Role == ClassRole.Student) had[m.Person] = had.GetValueOrDefault(m.Person) + 1;
+        var after = new Dictionary<PersonId, int>(had);
+        var losing = new HashSet<PersonId>();
+        foreach (var c in changes)
+        {
+            if (c.Person is not { } p) continue;
+            if (c.Kind == ChangeKind.PersonGone) losing.Add(p);
+            else if (c.Kind == ChangeKind.Leaves) after[p] = after.GetValueOrDefault(p) - 1;
+            else if (c.Kind == ChangeKind.Joins) after[p] = after.GetValueOrDefault(p) + 1;
+        }
+        foreach (var (p, n) in after) if (n <= 0 && had.GetValueOrDefault(p) > 0) losing.Add(p);
+        var held = new Dictionary<PersonId, string>();
+        foreach (var g in losing.Where(students.ContainsKey).GroupBy(p => students[p].School ?? ""))
+        {
+            var before = students.Values.Count(s => (s.School ?? "") == g.Key);
+            if (!SchoolIsHeld(before, g.Count())) continue;
+            var key = $"school:{g.Key}";
+            holds.Add(new(key, HoldKind.SchoolLoses, $"{(g.Key.Length == 0 ? "The school" : g.Key)} would lose {g.Count()} of its {before} students: they would be gone or in no class.", null, null, []));
+            foreach (var p in g) held[p] = key;
+        }
+        return held;
+    }
+
+    private static string? Outside(RosterDelivery delivery, RosterToday today, List<Hold> holds)
+    {
+        if (delivery is not { First: { } first, Last: { } last } || (first <= today.YearLast && last >= today.YearFirst)) return null;
+        holds.Add(new("dates", HoldKind.OutsideDates, $"The delivery is for {first:uuuu-MM-dd} to {last:uuuu-MM-dd}; {today.YearLabel} runs from {today.YearFirst:uuuu-MM-dd} to {today.YearLast:uuuu-MM-dd}.", null, null, []));
+        return "dates";
+    }
+
+    private static string? Empty(DeliveredList? list, int rows, string what, List<Hold> holds, List<RosterChange> changes, ChangeKind loses)
+    {
+        if (list is not { Whole: true } || rows > 0 || changes.All(c => c.Kind != loses)) return null;
+        var key = $"empty:{what}";
+        holds.Add(new(key, HoldKind.CameEmpty, $"“{list.File}” came empty: it would take away all {what} that the records had brought.", null, null, []));
+        return key;
+    }
+}

@@ -1,0 +1,313 @@
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.People;
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Core.Rosters;
+
+/// <summary>
+/// Compares a delivery with what is there and says what it would change. Nothing is written here. What a person did by
+/// hand stays; what would hurt is held. Source: docs/rules.md, "People and rosters".
+/// </summary>
+public sealed class RosterComparison
+{
+    private readonly RosterDelivery delivery;
+    private readonly RosterToday today;
+    private readonly IReadOnlyDictionary<string, PersonId?> settled;
+    private readonly List<RosterChange> changes = [];
+    private readonly List<Hold> holds = [];
+    private readonly List<DeliveryFinding> findings = [];
+    private readonly Dictionary<string, PersonId?> matched = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, ClassId?> classes = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, string> names = new(StringComparer.Ordinal);
+    // Somebody may be meant by an unclear person of the delivery: until it is settled nothing is taken from them.
+    private readonly Dictionary<PersonId, string> perhaps = [];
+    private readonly HashSet<PersonId> gone = [];
+    private readonly Dictionary<PersonId, TodayPerson> people;
+    private readonly Dictionary<ClassId, TodayClass> byId;
+    private readonly Dictionary<string, DeliveredPerson> delivered;
+    private readonly Dictionary<string, DeliveredClass> deliveredClasses;
+    private int same;
+
+    private RosterComparison(RosterDelivery delivery, RosterToday today, IReadOnlyDictionary<string, PersonId?> settled)
+    {
+        (this.delivery, this.today, this.settled) = (delivery, today, settled);
+        people = today.People.ToDictionary(p => p.Id);
+        byId = today.Classes.ToDictionary(k => k.Id);
+        delivered = delivery.People.ToDictionary(p => p.Ref, StringComparer.Ordinal);
+        deliveredClasses = delivery.Classes.ToDictionary(k => k.Ref, StringComparer.Ordinal);
+    }
+
+    /// <summary>Compares.</summary>
+    /// <param name="settled">Who people of the delivery are, as a person decided; null for somebody new.</param>
+    public static RosterChanges Compare(RosterDelivery delivery, RosterToday today, IReadOnlyDictionary<string, PersonId?> settled)
+    {
+        var at = new RosterComparison(delivery, today, settled);
+        at.ComparePeople();
+        at.CompareClasses();
+        at.CompareEnrollments();
+        var (changes, holds) = Holding.Of(at.changes, at.holds, delivery, today);
+        return new(changes, holds, at.findings, at.matched, at.classes, at.names, at.same);
+    }
+
+    private void ComparePeople()
+    {
+        var knowing = new Knowing([.. today.People.Select(p => new KnownPerson(p.Id, p.RecordId, p.StudentNumber, p.Email, p.UserName, new(p.Given, p.Family), p.Grade))]);
+        var taken = new Dictionary<PersonId, DeliveredPerson>();
+        foreach (var d in delivery.People)
+        {
+            if (settled.TryGetValue(d.Ref, out var who)) { Take(d, who, taken); continue; }
+            var known = knowing.Find(new(d.RecordId, d.StudentNumber, d.Email, d.UserName, new(d.Given, d.Family), true, d.Grade), closeNames: false);
+            if (known.Knowledge == Knowledge.Known) Take(d, Real(known.Person!.Value), taken);
+            else if (known.Knowledge == Knowledge.Unknown) Take(d, null, taken);
+            else Unclear(d, known);
+        }
+        if (delivery.PeopleList is { Whole: true })
+            foreach (var p in today.People.Where(p => p.Active && p.RecordId is not null && !taken.ContainsKey(p.Id)))
+                Goes(new(ChangeKind.PersonGone, Sort(p), "", "no longer in the school's records") { Person = p.Id, Holds = HoldsOf(p.Id) });
+    }
+
+    // Somebody who was found to be another is that other.
+    private PersonId Real(PersonId id) => people[id].JoinedInto is { } into ? Real(into) : id;
+
+    private void Goes(RosterChange change)
+    {
+        gone.Add(change.Person!.Value);
+        Add(change);
+    }
+
+    private void Unclear(DeliveredPerson d, Recognised known)
+    {
+        if (d.Gone) return;
+        var key = $"person:{d.Ref}";
+        foreach (var c in known.Candidates) perhaps[c] = key;
+        holds.Add(new(key, HoldKind.PersonUnclear, $"{Sort(d)}: {known.Why}.", null, d.Ref, known.Candidates));
+        Add(new(ChangeKind.NewPerson, Sort(d), "", known.Why) { PersonRef = d.Ref, Holds = [key] });
+    }
+
+    private void Take(DeliveredPerson d, PersonId? who, Dictionary<PersonId, DeliveredPerson> taken)
+    {
+        if (who is { } id && !taken.TryAdd(id, d))
+        {
+            findings.Add(new(delivery.PeopleList!.File, d.Line, "", $"{Sort(d)} is the same person as line {taken[id].Line}: the row is left out."));
+            return;
+        }
+        matched[d.Ref] = who;
+        if (who is not { } known)
+        {
+            if (!d.Gone) Add(new(ChangeKind.NewPerson, Sort(d), "", d.Role == SchoolRole.Student ? $"a student who is not in the directory{(d.Grade is null ? "" : $", grade {d.Grade}")}" : "staff who is not in the directory") { PersonRef = d.Ref });
+            else matched.Remove(d.Ref);
+            return;
+        }
+        var p = people[known];
+        if (d.Gone)
+        {
+            if (p.Active) Goes(new(ChangeKind.PersonGone, Sort(p), "", "the school's records say so") { PersonRef = d.Ref, Person = known });
+            return;
+        }
+        if (!p.Active) Add(new(ChangeKind.PersonBack, Sort(p), "", "in the school's records again") { PersonRef = d.Ref, Person = known });
+        var differs = Differences(p, d).ToList();
+        if (differs.Count > 0) Add(new(ChangeKind.ChangedPerson, Sort(p), "", string.Join("; ", differs)) { PersonRef = d.Ref, Person = known });
+    }
+
+    // What the records leave blank, they say nothing about.
+    private static IEnumerable<string> Differences(TodayPerson p, DeliveredPerson d)
+    {
+        if (d.Given != p.Given || d.Family != p.Family) yield return $"name “{p.Given} {p.Family}” to “{d.Given} {d.Family}”";
+        if (d.Grade is { } grade && grade != p.Grade) yield return p.Grade is null ? $"grade {grade}" : $"grade {p.Grade} to {grade}";
+        if (d.StudentNumber is { } number && number != p.StudentNumber) yield return p.StudentNumber is null ? $"student number {number}" : $"student number {p.StudentNumber} to {number}";
+        if (d.Email is { } email && !string.Equals(email, p.Email, StringComparison.OrdinalIgnoreCase)) yield return p.Email is null ? $"e-mail {email}" : $"e-mail {p.Email} to {email}";
+        if (d.School is { } school && school != p.School) yield return p.School is null ? $"school {school}" : $"moves from {p.School} to {school}";
+        if (d.RecordId is { } record && record != p.RecordId) yield return p.RecordId is null ? "is now linked to the school's records" : $"record id {p.RecordId} to {record}";
+        if (SchoolRoles.Changed(p.Role, d.Role)) yield return $"{SchoolRoles.Say(p.Role)} to {SchoolRoles.Say(d.Role)}";
+    }
+
+    private void CompareClasses()
+    {
+        var linked = today.Classes.Where(k => k.RecordId is not null).ToDictionary(k => k.RecordId!, StringComparer.OrdinalIgnoreCase);
+        var free = today.Classes.Where(k => k.RecordId is null).ToLookup(k => SafeName.Key(k.Name));
+        var taken = today.Names.Select(SafeName.Key).ToHashSet(StringComparer.Ordinal);
+        var seen = new HashSet<ClassId>();
+        foreach (var d in delivery.Classes)
+        {
+            var wanted = d.RecordId is null ? d.Course : NameOf(d);
+            var k = d.RecordId is { } id && linked.TryGetValue(id, out var byRecord) ? byRecord : free[SafeName.Key(wanted)].FirstOrDefault(f => !seen.Contains(f.Id));
+            if (k is null)
+            {
+                if (d.Gone) continue;
+                if (d.RecordId is null)
+                {
+                    findings.Add(new(delivery.EnrollmentList?.File ?? "", d.Line, "class", $"There is no class “{d.Course}” in {today.YearLabel}: its rows are left out."));
+                    continue;
+                }
+                var name = Free(wanted, taken);
+                classes[d.Ref] = null;
+                names[d.Ref] = name;
+                Add(new(ChangeKind.NewClass, "", name, "a class that is not here yet; it begins in preparation") { ClassRef = d.Ref });
+                continue;
+            }
+            if (!seen.Add(k.Id)) { findings.Add(new(delivery.ClassList?.File ?? "", d.Line, "", $"“{k.Name}” is the same class as an earlier row: this one is left out.")); continue; }
+            classes[d.Ref] = k.Id;
+            if (k.State == ClassState.Archived) continue;
+            if (d.Gone) { Add(Gone(k, "the school's records say so") with { ClassRef = d.Ref }); continue; }
+            var differs = Differences(k, d).ToList();
+            if (differs.Count > 0) Add(new(ChangeKind.ChangedClass, "", k.Name, string.Join("; ", differs)) { ClassRef = d.Ref, Class = k.Id });
+        }
+        if (delivery.ClassList is { Whole: true })
+            foreach (var k in today.Classes.Where(k => k.RecordId is not null && k.State != ClassState.Archived && !seen.Contains(k.Id)))
+                Add(Gone(k, "no longer in the school's records"));
+        foreach (var k in linked.Values.Where(k => !classes.ContainsKey(k.RecordId!))) classes[k.RecordId!] = k.Id;
+    }
+
+    private RosterChange Gone(TodayClass k, string why)
+    {
+        var key = $"gone:{k.Id.Value}";
+        if (holds.All(h => h.Key != key)) holds.Add(new(key, HoldKind.ClassGone, $"“{k.Name}” is {why}. It would stay with everything in it, and follow the records no longer.", k.Id, null, []));
+        return new(ChangeKind.ClassGone, "", k.Name, $"{why}; it stays with everything in it, and follows the records no longer") { Class = k.Id, Holds = [key] };
+    }
+
+    private static IEnumerable<string> Differences(TodayClass k, DeliveredClass d)
+    {
+        if (d.RecordId is null) yield break;
+        if (k.RecordId is null) yield return "is now linked to the school's records";
+        if (d.Section is { } section && section != k.Section) yield return k.Section is null ? $"section {section}" : $"section {k.Section} to {section}";
+        if (d.Period is { } period && period != k.Period) yield return k.Period is null ? $"period {period}" : $"period {k.Period} to {period}";
+        if (d.Room is { } room && room != k.Room) yield return k.Room is null ? $"room {room}" : $"room {k.Room} to {room}";
+    }
+
+    private string NameOf(DeliveredClass d) => ClassName.Preview(today.Pattern, new(d.Course, d.Section, d.Period, d.Term, today.YearLabel), []).Name;
+
+    private static string Free(string wanted, HashSet<string> taken)
+    {
+        var name = wanted;
+        for (var n = 2; !taken.Add(SafeName.Key(name)); n++) name = $"{wanted} ({n})";
+        return name;
+    }
+
+    private void CompareEnrollments()
+    {
+        var leaves = today.Members.Where(m => !m.Left && gone.Contains(m.Person) && byId[m.Class].State != ClassState.Archived).Select(m => Leave(m, "has left the school")).OfType<RosterChange>().ToList();
+        if (delivery.EnrollmentList is null)
+        {
+            foreach (var l in leaves) Add(l);
+            return;
+        }
+        // Who an earlier delivery brought is known by record id alone.
+        foreach (var p in today.People.Where(p => p.RecordId is not null)) matched.TryAdd(p.RecordId!, p.Id);
+        var members = today.Members.ToDictionary(m => Pair(m.Class, m.Person));
+        var kept = new HashSet<(long, long)>();
+        var joins = new List<RosterChange>();
+        var said = new HashSet<(string, string)>();
+        var unclear = holds.Where(h => h.Kind == HoldKind.PersonUnclear).Select(h => h.PersonRef!).ToHashSet(StringComparer.Ordinal);
+        foreach (var e in delivery.Enrollments)
+        {
+            if (!classes.TryGetValue(e.ClassRef, out var classId))
+            {
+                if (deliveredClasses.ContainsKey(e.ClassRef)) continue;
+                Left(e, "classSourcedId", $"“{e.ClassRef}” is no class of this delivery or of the school: the row is left out.");
+                continue;
+            }
+            var isUnclear = unclear.Contains(e.PersonRef);
+            if (!matched.TryGetValue(e.PersonRef, out var who) && !isUnclear)
+            {
+                if (!e.Gone && delivered.GetValueOrDefault(e.PersonRef) is not { Gone: true }) Left(e, "userSourcedId", $"“{e.PersonRef}” is nobody of this delivery or of the directory: the row is left out.");
+                continue;
+            }
+            if (e.Gone)
+            {
+                if (who is { } goner && gone.Contains(goner)) continue;
+                if (classId is { } k && who is { } p && members.TryGetValue(Pair(k, p), out var m) && !m.Left && Leave(m, "the school's records say so") is { } leave) leaves.Add(leave);
+                continue;
+            }
+            if (!said.Add((e.ClassRef, e.PersonRef))) { Left(e, "", "says what an earlier row says: it is left out."); continue; }
+            if (classId is { } archived && byId[archived].State == ClassState.Archived) { same++; continue; }
+            if (classId is { } at && who is { } known)
+            {
+                kept.Add(Pair(at, known));
+                if (members.TryGetValue(Pair(at, known), out var there) && !there.Left) { Stay(e, there); continue; }
+            }
+            if (Join(e, classId, isUnclear ? null : who, isUnclear) is { } join) joins.Add(join);
+        }
+        if (delivery.EnrollmentList.Whole)
+            leaves.AddRange(today.Members.Where(m => !m.Left && m.By == EnrolledBy.Feed && !gone.Contains(m.Person) && !kept.Contains(Pair(m.Class, m.Person)) && byId[m.Class] is { RecordId: not null, State: not ClassState.Archived })
+                .Select(m => Leave(m, "no longer on this roster in the school's records")).OfType<RosterChange>());
+        Moves(joins, leaves);
+    }
+
+    // Bare numbers are told apart in a third of the time that two ids are; there may be hundreds of thousands.
+    private static (long, long) Pair(ClassId k, PersonId p) => (k.Value, p.Value);
+
+    private void Stay(DeliveredEnrollment e, TodayMember m)
+    {
+        if (m.By != EnrolledBy.Feed || m.Role == e.Role || m.Role == ClassRole.Lead || e.Role == ClassRole.Student != (m.Role == ClassRole.Student)) { same++; return; }
+        var k = byId[m.Class];
+        Add(new(ChangeKind.ChangesRole, Sort(people[m.Person]), k.Name, $"{ClassRoles.Say(m.Role)} to {ClassRoles.Say(e.Role)}") { PersonRef = e.PersonRef, Person = m.Person, ClassRef = e.ClassRef, Class = m.Class, Role = e.Role });
+    }
+
+    private RosterChange? Join(DeliveredEnrollment e, ClassId? classId, PersonId? who, bool unclear)
+    {
+        var d = delivered.GetValueOrDefault(e.PersonRef);
+        var p = who is { } id ? people[id] : null;
+        if (d is { Gone: true } || (d is null && p is { Active: false }) || (p is not null && gone.Contains(p.Id))) { Left(e, "userSourcedId", $"{(p is null ? e.PersonRef : Sort(p))} has left the school: the row is left out."); return null; }
+        var role = d?.Role ?? p!.Role;
+        if (role == SchoolRole.Student != (e.Role == ClassRole.Student)) { Left(e, "role", $"{(d is null ? Sort(p!) : Sort(d))} is {SchoolRoles.Say(role)} and can't be {ClassRoles.Say(e.Role)}: the row is left out."); return null; }
+        var name = classId is { } k ? byId[k].Name : names[e.ClassRef];
+        return new(ChangeKind.Joins, d is null ? Sort(p!) : Sort(d), name, e.Role == ClassRole.Student ? "on this roster in the school's records" : $"{ClassRoles.Say(e.Role)} in the school's records")
+        {
+            PersonRef = e.PersonRef,
+            Person = who,
+            ClassRef = e.ClassRef,
+            Class = classId,
+            Role = e.Role,
+            Holds = unclear ? [$"person:{e.PersonRef}"] : [],
+        };
+    }
+
+    private RosterChange? Leave(TodayMember m, string why)
+    {
+        // What was enrolled by hand is not removed by a delivery, and a class keeps its lead teacher.
+        if (m.By != EnrolledBy.Feed || m.Role == ClassRole.Lead) return null;
+        return new(ChangeKind.Leaves, Sort(people[m.Person]), byId[m.Class].Name, why) { Person = m.Person, Class = m.Class, Role = m.Role, Holds = HoldsOf(m.Person) };
+    }
+
+    // Out of one class and into another of the same course is one act, in which the work must not be stranded.
+    private void Moves(List<RosterChange> joins, List<RosterChange> leaves)
+    {
+        var from = leaves.Where(l => l.Role == ClassRole.Student && l.Holds.Count == 0).ToLookup(l => l.Person!.Value);
+        var moved = new HashSet<RosterChange>(ReferenceEqualityComparer.Instance);
+        foreach (var j in joins)
+        {
+            var left = j is { Person: { } who, Role: ClassRole.Student, Holds.Count: 0 } ? from[who].FirstOrDefault(l => !moved.Contains(l) && Course(l).Equals(Course(j), StringComparison.OrdinalIgnoreCase)) : null;
+            if (left is null) { Add(j); continue; }
+            moved.Add(left);
+            Add(j with { Kind = ChangeKind.Moves, FromClass = left.Class, Why = $"from “{left.ClassName}”" });
+        }
+        foreach (var l in leaves.Where(l => !moved.Contains(l))) Add(l);
+    }
+
+    private string Course(RosterChange c) => c.Class is { } id ? byId[id].Course : deliveredClasses[c.ClassRef!].Course;
+
+    private void Left(DeliveredEnrollment e, string column, string text) => findings.Add(new(delivery.EnrollmentList!.File, e.Line, column, text));
+
+    private IReadOnlyList<string> HoldsOf(PersonId person) => perhaps.TryGetValue(person, out var key) ? [key] : [];
+
+    private void Add(RosterChange change) => changes.Add(change);
+
+    private static string Sort(TodayPerson p) => new PersonName(p.Given, p.Family).Sort;
+
+    private static string Sort(DeliveredPerson p) => new PersonName(p.Given, p.Family).Sort;
+}
+
+/// <summary>Roles in the school, as words and as deliveries know them.</summary>
+internal static class SchoolRoles
+{
+    internal static string Say(SchoolRole role) => role == SchoolRole.Student ? "a student" : "staff";
+
+    // Records know who is staff, not who coordinates the school's technology: that stays as it is here.
+    internal static bool Changed(SchoolRole has, SchoolRole said) => has == SchoolRole.Student != (said == SchoolRole.Student);
+}
+
+/// <summary>Roles in a class, as words.</summary>
+internal static class ClassRoles
+{
+    internal static string Say(ClassRole role) => role switch { ClassRole.Lead => "lead teacher", ClassRole.CoTeacher => "co-teacher", _ => "student" };
+}

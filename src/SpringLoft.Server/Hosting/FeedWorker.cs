@@ -1,0 +1,29 @@
+using SpringLoft.App.Rosters;
+using SpringLoft.Core;
+
+namespace SpringLoft.Server.Hosting;
+
+/// <summary>Asks the school's records when the roster feed is due.</summary>
+internal sealed class FeedWorker(Feeding feeding, ILogger<FeedWorker> log) : BackgroundService
+{
+    private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        await Task.Yield();
+        using var timer = new PeriodicTimer(Often);
+        try
+        {
+            while (await timer.WaitForNextTickAsync(stoppingToken))
+            {
+                try
+                {
+                    if (feeding.IsDue()) await feeding.Run(null, stoppingToken);
+                }
+                catch (RefusedException e) { log.LogWarning("The roster feed did not run: {Why}", e.Refusal.What); }
+                catch (Exception e) when (e is not OperationCanceledException) { log.LogError(e, "The roster feed failed"); }
+            }
+        }
+        catch (OperationCanceledException) { /* the program ends */ }
+    }
+}

@@ -1,0 +1,61 @@
+using SpringLoft.App;
+using SpringLoft.App.People;
+using SpringLoft.Core;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Server.Api;
+using SpringLoft.Server.Workspaces;
+
+namespace SpringLoft.Server.People;
+
+internal sealed record AddPersonBody(PersonDraft Person, bool EvenSo);
+
+internal sealed record ActiveBody(IReadOnlyList<PersonId>? People, bool Active);
+
+internal sealed record RoleBody(IReadOnlyList<PersonId>? People, SchoolRole Role);
+
+internal sealed record PairBody(PersonId Kept, PersonId Gone);
+
+internal sealed record FirstPasswordBody(string? Rule, int Version);
+
+internal sealed record Changed(int People);
+
+internal static class DirectoryEndpoints
+{
+    internal static void Map(RouteGroupBuilder api)
+    {
+        var people = api.MapGroup("/people");
+        people.MapGet("", ([AsParameters] DirectoryAsk ask, SchoolDirectory directory) => directory.See(ask)).WithName("directory").Needs(Act.SearchDirectory);
+        people.MapPost("/look", (PersonDraft body, SchoolDirectory directory) => directory.Look(body)).WithName("lookForPerson").Needs(Act.AddPerson);
+        people.MapPost("", (AddPersonBody body, Caller who, SchoolDirectory directory) => new Made(directory.Add(who, body.Person, body.EvenSo).Value)).WithName("addPerson").Needs(Act.AddPerson);
+        people.MapPut("/{personId:long}", (long personId, PersonDraft body, Caller who, SchoolDirectory directory) =>
+        {
+            directory.Change(who, new(personId), body);
+            return TypedResults.NoContent();
+        }).WithName("changePerson").Needs(Act.KeepDirectory);
+        people.MapPut("/active", (ActiveBody body, Caller who, SchoolDirectory directory) => new Changed(directory.SetActive(who, body.People ?? [], body.Active))).WithName("setActive").Needs(Act.KeepDirectory);
+        people.MapPut("/role", (RoleBody body, Caller who, SchoolDirectory directory) => new Changed(directory.SetRole(who, body.People ?? [], body.Role))).WithName("setRole").Needs(Act.KeepDirectory);
+        people.MapGet("/duplicates", (SchoolDirectory directory) => directory.Duplicates()).WithName("duplicates").Needs(Act.KeepDirectory);
+        people.MapPost("/apart", (PairBody body, Caller who, SchoolDirectory directory) =>
+        {
+            directory.SetApart(who, body.Kept, body.Gone);
+            return TypedResults.NoContent();
+        }).WithName("setApart").Needs(Act.KeepDirectory);
+        people.MapGet("/joins", (SchoolDirectory directory) => directory.Joins()).WithName("joins").Needs(Act.KeepDirectory);
+        people.MapPost("/joins", (PairBody body, Caller who, SchoolDirectory directory) =>
+        {
+            directory.Join(who, body.Kept, body.Gone);
+            return TypedResults.NoContent();
+        }).WithName("joinPeople").Needs(Act.KeepDirectory);
+        people.MapPost("/joins/{joinId:long}/undo", (long joinId, Caller who, SchoolDirectory directory) =>
+        {
+            directory.UndoJoin(who, joinId);
+            return TypedResults.NoContent();
+        }).WithName("undoJoin").Needs(Act.KeepDirectory);
+        api.MapGet("/naming/first-passwords", (string? rule, SchoolDirectory directory) => directory.SeeFirstPasswords(rule)).WithName("firstPasswords").Needs(Act.LayDownYear);
+        api.MapPut("/naming/first-passwords", (FirstPasswordBody body, Caller who, SchoolDirectory directory) =>
+        {
+            directory.SetFirstPasswords(who, body.Rule, body.Version);
+            return TypedResults.NoContent();
+        }).WithName("setFirstPasswords").Needs(Act.LayDownYear);
+    }
+}

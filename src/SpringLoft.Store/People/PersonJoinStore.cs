@@ -1,0 +1,162 @@
+using System.Text.Json;
+
+namespace SpringLoft.Store.People;
+
+/// <summary>Two people who were joined into one.</summary>
+public sealed record PersonJoinRow
+{
+    public long Id { get; init; }
+    public PersonId Kept { get; init; }
+    public PersonId Gone { get; init; }
+    public Instant At { get; init; }
+    public string By { get; init; } = "";
+    public string Undo { get; init; } = "";
+    public Instant? UndoneAt { get; init; }
+}
+
+/// <summary>What belonged to the one who is gone, and what was in the way, as it was before.</summary>
+/// <param name="Moved">Table, column and rows whose person was changed from the one to the other.</param>
+/// <param name="Works">Pieces of work of both for one assignment: what the kept one's was.</param>
+internal sealed record JoinUndo(
+    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone);
+
+internal sealed record MovedRows(string Table, string Column, List<long> Rows);
+
+internal sealed record WorkBefore(long Id, string State, decimal? Score, string? HandedInAt, string? ReturnedAt);
+
+internal sealed record RowsTo(long WorkId, List<long> Rows);
+
+internal sealed record LeftBefore(long ClassId, string? LeftAt);
+
+internal sealed record KeyBefore(long FolderId, string? Key);
+
+internal sealed record PersonBefore(long Id, string? RecordId, string? StudentNumber, string? Email, string? Grade, string? School, bool Active);
+
+/// <summary>
+/// Owns person_join: folds one person into another with every enrollment, folder and piece of work, and takes it apart
+/// again. Where both have the same thing, the one kept has both: files and comments of the two pieces of work stand in one.
+/// </summary>
+public static class PersonJoinStore
+{
+    private static readonly (string Table, string Column)[] Plain =
+        [("item", "added_by"), ("folder", "student_id"), ("work_file", "added_by"), ("work_comment", "author_id"), ("notice", "author_id"), ("package", "student_id")];
+
+    private static readonly string[] Ways = ["Working", "HandedIn", "Returned"];
+
+    /// <summary>Joins.</summary>
+    public static void Join(IDbConnection c, PersonId kept, PersonId gone, PersonId by, Instant at)
+    {
+        var moved = new List<MovedRows>();
+        foreach (var (table, column) in Plain)
+        {
+            var rows = c.Query<long>($"SELECT rowid FROM {table} WHERE {column} = @gone", new { gone }).ToList();
+            if (rows.Count == 0) continue;
+            c.Execute($"UPDATE {table} SET {column} = @kept WHERE {column} = @gone", new { kept, gone });
+            moved.Add(new(table, column, rows));
+        }
+        var (works, files, comments) = Work(c, kept, gone, moved);
+        var keys = Keys(c, kept, gone, moved);
+        var (classes, left) = Members(c, kept, gone, at);
+        var groups = Pairs(c, "group_member", "group_id", kept, gone);
+        var given = Pairs(c, "assignment_given", "assignment_id", kept, gone);
+        var (a, b) = (Before(c, kept), Before(c, gone));
+        // Unique ones first go from the one, or the other could not have them.
+        c.Execute("UPDATE person SET record_id = NULL, student_number = NULL, active = 0, joined_into = @kept WHERE id = @gone", new { kept, gone });
+        c.Execute("UPDATE person SET record_id = ifnull(record_id, @RecordId), student_number = ifnull(student_number, @StudentNumber), email = ifnull(email, @Email), grade = ifnull(grade, @Grade), school = ifnull(school, @School) WHERE id = @kept",
+            new { kept, b.RecordId, b.StudentNumber, b.Email, b.Grade, b.School });
+        c.Execute("INSERT INTO person_join(kept, gone, at, by, undo) VALUES(@kept, @gone, @at, @by, @undo)",
+            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b)) });
+    }
+
+    /// <summary>Joins that stand, newest first.</summary>
+    public static IReadOnlyList<PersonJoinRow> All(IDbConnection c, int most) => [.. c.Query<PersonJoinRow>(
+        "SELECT j.id, j.kept, j.gone, j.at, p.given || ' ' || p.family AS by, j.undo, j.undone_at FROM person_join j JOIN person p ON p.id = j.by ORDER BY j.id DESC LIMIT @most", new { most })];
+
+    /// <summary>Takes a join apart: each has again what was theirs. What was added since stays with the one who was kept.</summary>
+    public static void Undo(IDbConnection c, PersonJoinRow j, Instant at)
+    {
+        var u = JsonSerializer.Deserialize<JoinUndo>(j.Undo)!;
+        var (kept, gone) = (j.Kept, j.Gone);
+        foreach (var m in u.Moved) c.Execute($"UPDATE {m.Table} SET {m.Column} = @gone WHERE rowid IN @rows", new { gone, rows = m.Rows });
+        foreach (var f in u.WorkFiles) c.Execute("UPDATE work_file SET work_id = @to WHERE id IN @rows", new { to = f.WorkId, rows = f.Rows });
+        foreach (var f in u.WorkComments) c.Execute("UPDATE work_comment SET work_id = @to WHERE id IN @rows", new { to = f.WorkId, rows = f.Rows });
+        foreach (var w in u.Works) c.Execute("UPDATE work SET state = @State, score = @Score, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @Id", w);
+        foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = NULL WHERE id = @FolderId", k);
+        foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = @Key WHERE id = @FolderId", k);
+        foreach (var k in u.Classes) c.Execute("UPDATE member SET person_id = @gone WHERE class_id = @k AND person_id = @kept", new { k, kept, gone });
+        foreach (var l in u.Left) c.Execute("UPDATE member SET left_at = @LeftAt WHERE class_id = @ClassId AND person_id = @gone", new { l.ClassId, l.LeftAt, gone });
+        foreach (var g in u.Groups) c.Execute("UPDATE group_member SET person_id = @gone WHERE group_id = @g AND person_id = @kept", new { g, kept, gone });
+        foreach (var a in u.Given) c.Execute("UPDATE assignment_given SET person_id = @gone WHERE assignment_id = @a AND person_id = @kept", new { a, kept, gone });
+        const string person = "UPDATE person SET record_id = @RecordId, student_number = @StudentNumber, email = @Email, grade = @Grade, school = @School, active = @Active, joined_into = NULL WHERE id = @Id";
+        c.Execute(person, u.Kept);
+        c.Execute(person, u.Gone);
+        c.Execute("UPDATE person_join SET undone_at = @at WHERE id = @Id", new { j.Id, at });
+    }
+
+    private static (List<WorkBefore>, List<RowsTo>, List<RowsTo>) Work(IDbConnection c, PersonId kept, PersonId gone, List<MovedRows> moved)
+    {
+        var (before, files, comments) = (new List<WorkBefore>(), new List<RowsTo>(), new List<RowsTo>());
+        const string columns = "id, state, score, handed_in_at, returned_at";
+        var both = c.Query<(long Mine, long Theirs)>("SELECT a.id, b.id FROM work a JOIN work b ON b.assignment_id = a.assignment_id AND b.student_id = @gone WHERE a.student_id = @kept", new { kept, gone }).ToList();
+        foreach (var (mine, theirs) in both)
+        {
+            var a = WorkRow(c, columns, mine);
+            var b = WorkRow(c, columns, theirs);
+            before.AddRange([a, b]);
+            files.Add(new(theirs, [.. c.Query<long>("SELECT id FROM work_file WHERE work_id = @theirs", new { theirs })]));
+            comments.Add(new(theirs, [.. c.Query<long>("SELECT id FROM work_comment WHERE work_id = @theirs", new { theirs })]));
+            c.Execute("UPDATE work_file SET work_id = @mine WHERE work_id = @theirs", new { mine, theirs });
+            c.Execute("UPDATE work_comment SET work_id = @mine WHERE work_id = @theirs", new { mine, theirs });
+            // The further of the two on its way is where the one that is kept stands.
+            if (Array.IndexOf(Ways, b.State) > Array.IndexOf(Ways, a.State)) c.Execute("UPDATE work SET state = @State, score = @Score, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @mine", new { mine, b.State, b.Score, b.HandedInAt, b.ReturnedAt });
+            c.Execute("UPDATE work SET state = 'Working', score = NULL, handed_in_at = NULL, returned_at = NULL, version = version + 1 WHERE id = @theirs", new { theirs });
+        }
+        var rest = c.Query<long>("SELECT w.id FROM work w WHERE w.student_id = @gone AND NOT EXISTS (SELECT 1 FROM work a WHERE a.assignment_id = w.assignment_id AND a.student_id = @kept)", new { kept, gone }).ToList();
+        c.Execute("UPDATE work SET student_id = @kept WHERE id IN @rest", new { kept, rest });
+        if (rest.Count > 0) moved.Add(new("work", "student_id", rest));
+        return (before, files, comments);
+    }
+
+    private static WorkBefore WorkRow(IDbConnection c, string columns, long id)
+    {
+        var (i, state, score, handed, back) = c.QuerySingle<(long, string, double?, string?, string?)>($"SELECT {columns} FROM work WHERE id = @id", new { id });
+        return new(i, state, (decimal?)score, handed, back);
+    }
+
+    // An own folder that a plan made carries its student's id in its key; where the one kept has none there, it takes the place.
+    private static List<KeyBefore> Keys(IDbConnection c, PersonId kept, PersonId gone, List<MovedRows> moved)
+    {
+        var before = new List<KeyBefore>();
+        if (moved.FirstOrDefault(m => m.Table == "folder") is not { } folders) return before;
+        foreach (var (id, k, key) in c.Query<(long, long, string)>("SELECT id, class_id, plan_key FROM folder WHERE id IN @rows AND plan_key IS NOT NULL", new { rows = folders.Rows }).ToList())
+        {
+            var wanted = string.Join('/', key.Split('/').Select(part => part.EndsWith($":{gone.Value}", StringComparison.Ordinal) ? $"{part[..^$"{gone.Value}".Length]}{kept.Value}" : part));
+            if (wanted == key || c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM folder WHERE class_id = @k AND plan_key = @wanted)", new { k, wanted })) continue;
+            before.Add(new(id, key));
+            c.Execute("UPDATE folder SET plan_key = @wanted WHERE id = @id", new { id, wanted });
+        }
+        return before;
+    }
+
+    private static (List<long>, List<LeftBefore>) Members(IDbConnection c, PersonId kept, PersonId gone, Instant at)
+    {
+        var classes = c.Query<long>("SELECT class_id FROM member WHERE person_id = @gone AND class_id NOT IN (SELECT class_id FROM member WHERE person_id = @kept)", new { kept, gone }).ToList();
+        c.Execute("UPDATE member SET person_id = @kept WHERE person_id = @gone AND class_id IN @classes", new { kept, gone, classes });
+        var left = c.Query<(long, string?)>("SELECT class_id, left_at FROM member WHERE person_id = @gone", new { gone }).Select(x => new LeftBefore(x.Item1, x.Item2)).ToList();
+        c.Execute("UPDATE member SET left_at = @at WHERE person_id = @gone AND left_at IS NULL", new { gone, at });
+        return (classes, left);
+    }
+
+    private static List<long> Pairs(IDbConnection c, string table, string column, PersonId kept, PersonId gone)
+    {
+        var rows = c.Query<long>($"SELECT {column} FROM {table} WHERE person_id = @gone AND {column} NOT IN (SELECT {column} FROM {table} WHERE person_id = @kept)", new { kept, gone }).ToList();
+        c.Execute($"UPDATE {table} SET person_id = @kept WHERE person_id = @gone AND {column} IN @rows", new { kept, gone, rows });
+        return rows;
+    }
+
+    private static PersonBefore Before(IDbConnection c, PersonId id)
+    {
+        var p = c.QuerySingle<(string? Record, string? Number, string? Email, string? Grade, string? School, long Active)>("SELECT record_id, student_number, email, grade, school, active FROM person WHERE id = @id", new { id });
+        return new(id.Value, p.Record, p.Number, p.Email, p.Grade, p.School, p.Active == 1);
+    }
+}

@@ -1,0 +1,148 @@
+using SpringLoft.App.People;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.People;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.People;
+
+namespace SpringLoft.App.Tests.People;
+
+public class SchoolDirectoryTests : SchoolTest
+{
+    private SchoolDirectory Directory => new(school.Premises);
+
+    private static PersonDraft Draft(string given, string family, string? number = null, string? grade = "6", SchoolRole role = SchoolRole.Student, string? email = null) => new(given, family, role, grade, number, email, null);
+
+    private IReadOnlyList<string> Found(DirectoryAsk ask) => [.. Directory.See(ask).People.Select(p => p.SortName)];
+
+    private static DirectoryAsk Ask(string? text = null) => new(text, null, null, null, null, null, null, null, null);
+
+    [Theory]
+    [InlineData("hall", "Hallgrímsson, Umi")]
+    [InlineData("um hal", "Hallgrímsson, Umi")]
+    [InlineData("1003", "Yılmaz, Tāne")]
+    [InlineData("tane", "Yılmaz, Tāne")]
+    [InlineData("other@", "Castellan, Ngozi")]
+    public void People_are_found_by_the_first_letters_of_what_one_remembers(string text, string who) => Found(Ask(text)).ShouldBe([who]);
+
+    [Fact]
+    public void Filters_narrow_by_grade_role_class_and_by_being_in_none()
+    {
+        school.OpenClass();
+
+        Found(Ask() with { Role = SchoolRole.Student }).Count.ShouldBe(3);
+        Found(Ask() with { ClassId = school.Class.Value, Role = SchoolRole.Student }).ShouldBe(["Hallgrímsson, Umi", "Ravndal, Rúna"]);
+        Found(Ask() with { InNoClass = true, Role = SchoolRole.Student }).ShouldBe(["Yılmaz, Tāne"]);
+        Found(Ask() with { Grade = "7" }).ShouldBeEmpty();
+        Directory.See(Ask("umi")).People.Single().Classes.Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public void Before_somebody_is_added_it_is_looked_who_they_might_be()
+    {
+        Directory.Look(Draft("Umi", "Hallgrimsson")).Knowledge.ShouldBe(Knowledge.Known);
+        Directory.Look(Draft("Umi", "Halgrímsson")).ShouldSatisfyAllConditions(l => l.Knowledge.ShouldBe(Knowledge.Possible), l => l.People.Single().Id.ShouldBe(school.Umi.Id));
+        Directory.Look(Draft("Nobody", "Known", "4711")).ShouldSatisfyAllConditions(l => l.Knowledge.ShouldBe(Knowledge.Unknown), l => l.UserName.ShouldBe("nknown4711"));
+    }
+
+    [Fact]
+    public void One_who_may_be_known_is_added_only_on_a_yes_and_one_with_a_known_number_never()
+    {
+        Refused(() => Directory.Add(school.Lead, Draft("Umi", "Halgrímsson"), false)).ShouldBe("person-maybe-known");
+        Directory.Add(school.Lead, Draft("Umi", "Halgrímsson", "1999"), true);
+        Refused(() => Directory.Add(school.Lead, Draft("Someone", "Else", "1001"), true)).ShouldBe("person-known");
+        Refused(() => Directory.Add(school.Lead, Draft("New", "Boss", role: SchoolRole.Coordinator), false)).ShouldBe("role-coordinator");
+    }
+
+    [Fact]
+    public void Somebody_added_signs_in_by_the_schools_rules_and_the_slip_has_the_first_password()
+    {
+        var id = Directory.Add(school.Lead, Draft("Öykü", "Žemaitis", "2001"), false);
+        school.Roster.Enroll(school.Lead, school.Class, [id], ClassRole.Student);
+        var slip = new Slips(school.Premises).Of(school.Class).Single();
+
+        slip.UserName.ShouldBe("ozemaitis2001");
+        new SigningIn(school.Premises).SignIn(slip.UserName, slip.Phrase).Me.MustChangePassword.ShouldBeTrue();
+    }
+
+    [Fact]
+    public void Leavers_can_not_sign_in_and_never_vanish_and_moving_school_keeps_the_account()
+    {
+        Directory.SetActive(school.Coordinator, [school.Umi.Id], false);
+        Refused(() => new SigningIn(school.Premises).SignIn("umi", TinySchool.Password)).ShouldBe("sign-in-wrong");
+        Found(Ask("umi")).ShouldBeEmpty();
+        Found(Ask("umi") with { Gone = true }).Count.ShouldBe(1);
+        Directory.SetActive(school.Coordinator, [school.Umi.Id], true);
+        Directory.Change(school.Coordinator, school.Umi.Id, Draft("Umi", "Hallgrímsson", "1001") with { School = "North Point" });
+
+        new SigningIn(school.Premises).SignIn("umi", TinySchool.Password).Me.Id.ShouldBe(school.Umi.Id);
+        Directory.See(Ask("umi")).People.Single().School.ShouldBe("North Point");
+    }
+
+    [Fact]
+    public void What_would_hurt_is_refused()
+    {
+        Refused(() => Directory.SetActive(school.Coordinator, [school.Coordinator.Id], false)).ShouldBe("role-coordinator");
+        Refused(() => Directory.SetRole(school.Coordinator, [school.Umi.Id], SchoolRole.Teacher)).ShouldBe("role-crosses");
+        Refused(() => Directory.SetRole(school.Coordinator, [school.Coordinator.Id], SchoolRole.Teacher)).ShouldBe("role-coordinator");
+        Refused(() => Directory.Change(school.Coordinator, school.Umi.Id, Draft("Umi", "Hall", "1002"))).ShouldBe("number-taken");
+        Refused(() => Directory.Join(school.Coordinator, school.Umi.Id, school.Lead.Id)).ShouldBe("role-crosses");
+        Refused(() => Directory.Join(school.Coordinator, school.Umi.Id, school.Umi.Id)).ShouldBe("join-same");
+    }
+
+    [Fact]
+    public async Task Joined_into_one_everything_of_both_is_the_ones_and_taken_apart_each_has_their_own_again()
+    {
+        school.OpenClass();
+        var twin = school.Add("umi2", SchoolRole.Student, "Umi", "Halgrímsson");
+        var both = school.Assign("Both");
+        school.Roster.Enroll(school.Lead, school.Class, [twin.Id], ClassRole.Student, includeOpen: true);
+        await school.HandIn(school.Umi, both, "umi's");
+        await school.HandIn(twin, both, "the twin's");
+        var onlyTwin = school.Assign("Only the twin");
+        await school.HandIn(twin, onlyTwin);
+        var other = school.Making.Make(school.OtherTeacher, school.New("Tides"));
+        school.Roster.Enroll(school.OtherTeacher, other, [twin.Id], ClassRole.Student);
+        var before = All();
+        Directory.Duplicates().Select(d => (d.A.Id, d.B.Id)).ShouldBe([(school.Umi.Id, twin.Id)]);
+
+        Directory.Join(school.Coordinator, school.Umi.Id, twin.Id);
+
+        Directory.Duplicates().ShouldBeEmpty();
+        var row = school.Returns.See(school.Class).Students.Single(s => s.Student == school.Umi.Id);
+        row.Cells.Select(x => (x.Assignment, x.State, x.Files)).ShouldBe([(both, WorkState.HandedIn, 2), (onlyTwin, WorkState.HandedIn, 1)], ignoreOrder: true);
+        school.Roster.See(other).ShouldContain(r => r.Id == school.Umi.Id && r.HasFolder);
+        school.Returns.See(school.Class).Held.ShouldBe(2);
+        Refused(() => new SigningIn(school.Premises).SignIn("umi2", TinySchool.Password)).ShouldBe("sign-in-wrong");
+
+        Directory.UndoJoin(school.Coordinator, Directory.Joins().Single().Id);
+        All().ShouldBe(before);
+        new SigningIn(school.Premises).SignIn("umi2", TinySchool.Password);
+    }
+
+    [Fact]
+    public void Of_two_who_are_two_nothing_more_is_said()
+    {
+        var twin = school.Add("umi2", SchoolRole.Student, "Umi", "Hallgrimsson");
+        Directory.SetApart(school.Coordinator, twin.Id, school.Umi.Id);
+
+        Directory.Duplicates().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void The_rule_for_first_passwords_is_the_schools_and_slips_follow_it()
+    {
+        var seen = Directory.SeeFirstPasswords(null);
+        seen.Warning.ShouldBeNull();
+        Directory.SeeFirstPasswords("{family}-{student number}").Warning.ShouldNotBeNull();
+        Directory.SetFirstPasswords(school.Coordinator, "{word}+{word}+{digit}{digit}{digit}", seen.Version);
+        Refused(() => Directory.SetFirstPasswords(school.Coordinator, "{word}{word}", seen.Version)).ShouldBe("changed-meanwhile");
+        school.OpenClass();
+        new Slips(school.Premises).Renew(school.Lead, school.Class, [school.Umi.Id]);
+
+        new Slips(school.Premises).Of(school.Class).Single(s => s.Person == school.Umi.Id).Phrase!.ShouldMatch(@"^[a-z]+\+[a-z]+\+\d{3}$");
+    }
+
+    // Everything that may belong to a person, as text; versions aside.
+    private string All() => school.Read(c => string.Join("\n", new[] { "person", "member", "folder", "work", "work_file", "work_comment", "item", "group_member", "assignment_given" }.SelectMany(t =>
+        Dapper.SqlMapper.Query(c, $"SELECT * FROM {t}").Select(r => string.Join("|", ((IDictionary<string, object?>)r).Where(x => x.Key != "version").Select(x => $"{t}.{x.Key}={x.Value}"))).Order(StringComparer.Ordinal))));
+}

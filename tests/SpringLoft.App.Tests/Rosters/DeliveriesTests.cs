@@ -1,0 +1,269 @@
+using System.Text;
+using SpringLoft.App.Rosters;
+using SpringLoft.Core.Rosters;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Rosters;
+
+namespace SpringLoft.App.Tests.Rosters;
+
+/// <summary>Deliveries from file to database and back.</summary>
+public class DeliveriesTests : SchoolTest
+{
+    private readonly Deliveries deliveries;
+    private readonly ApplyingDelivery applying;
+
+    public DeliveriesTests()
+    {
+        deliveries = new(school.Premises);
+        applying = new(school.Premises, deliveries);
+    }
+
+    private Task<long> Receive(Records records, string name = "rosters.zip") => deliveries.Receive(school.Coordinator, school.Years[0].Id, name, records.Bundle(), CancellationToken.None);
+
+    private DeliveryApplied Apply(long id) => applying.Apply(school.Coordinator, id, school.Plan("Small start"), deliveries.See(id).Summary.Version);
+
+    /// <summary>All that deliveries may touch, as text.</summary>
+    private string State() => school.Read(c =>
+    {
+        var text = new StringBuilder();
+        foreach (var p in DeliveredStore.People(c)) text.AppendLine(p.ToString());
+        foreach (var k in DeliveredStore.Classes(c, school.Years[0].Id)) text.AppendLine(k.ToString());
+        foreach (var m in DeliveredStore.Members(c, school.Years[0].Id).OrderBy(m => (m.Class.Value, m.Person.Value))) text.AppendLine(m.ToString());
+        foreach (var k in DeliveredStore.Classes(c, school.Years[0].Id)) foreach (var f in Store.Workspaces.FolderStore.OfClass(c, k.Id)) text.AppendLine($"{k.Id} {f.Id} {f.Name}");
+        return text.ToString();
+    });
+
+    [Fact]
+    public async Task A_first_delivery_fills_the_school_and_the_same_again_changes_nothing()
+    {
+        var records = new Records(students: 30, classes: 3);
+        var id = await Receive(records);
+        var seen = deliveries.See(id);
+
+        seen.Summary.Changes.ShouldBe(new Dictionary<ChangeKind, int> { [ChangeKind.NewPerson] = 31, [ChangeKind.NewClass] = 3, [ChangeKind.Joins] = 33 }, ignoreOrder: true);
+        seen.Holds.ShouldBeEmpty();
+        Apply(id).ShouldSatisfyAllConditions(a => a.Changes.ShouldBe(67), a => a.OnHold.ShouldBe(0), a => a.Folders.ShouldBeGreaterThan(30));
+        var again = await Receive(records, "again.zip");
+
+        deliveries.See(again).Summary.Changes.ShouldBeEmpty();
+        deliveries.See(again).Same.ShouldBe(33);
+        Refused(() => Apply(again)).ShouldBe("delivery-nothing");
+        Refused(() => Apply(id)).ShouldBe("delivery-nothing");
+    }
+
+    [Fact]
+    public async Task Classes_that_come_stand_with_their_teacher_their_plan_and_a_name_by_the_pattern()
+    {
+        Apply(await Receive(new Records(students: 4, classes: 1)));
+
+        var k = school.Read(c => Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id)).Single(x => x.RecordId == "k0");
+        (k.Name, k.TeacherShown, k.State).ShouldBe(("Course 0 S0 · period 1 · 2026–27", "Tea Cher", ClassState.InPreparation));
+        school.Read(c => RosterStore.Members(c, k.Id)).Count(m => m.EnrolledBy == EnrolledBy.Feed).ShouldBe(5);
+        school.Read(c => Store.Workspaces.FolderStore.OfClass(c, k.Id)).Count(f => f.StudentId is not null).ShouldBe(4);
+    }
+
+    [Fact]
+    public async Task Taken_back_everything_stands_as_it_stood()
+    {
+        var records = new Records(students: 20, classes: 2);
+        Apply(await Receive(records));
+        var before = State();
+        records.Gone(3).Moved(5, 1).Grade(7, "9").Added("Ne", "Wone");
+        var second = await Receive(records, "second.zip");
+        Apply(second);
+        State().ShouldNotBe(before);
+
+        var back = applying.TakeBack(school.Coordinator, second);
+
+        back.Left.ShouldBeEmpty();
+        State().ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task The_first_of_all_is_taken_back_to_the_empty_school()
+    {
+        var before = State();
+        var id = await Receive(new Records(students: 12, classes: 2));
+        Apply(id);
+        applying.TakeBack(school.Coordinator, id).Left.ShouldBeEmpty();
+
+        State().ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task What_is_used_by_the_time_it_is_taken_back_stays_and_is_told()
+    {
+        var id = await Receive(new Records(students: 4, classes: 1));
+        Apply(id);
+        var k = school.Read(c => Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id)).Single(x => x.RecordId == "k0");
+        school.Making.Open(school.Coordinator, k.Id, k.Version);
+
+        applying.TakeBack(school.Coordinator, id).Left.ShouldContain(l => l.Contains(k.Name));
+        school.Read(c => Store.Workspaces.ClassStore.Find(c, k.Id)).ShouldNotBeNull();
+    }
+
+    [Fact]
+    public async Task What_is_held_is_not_applied_until_somebody_says_yes()
+    {
+        var records = new Records(students: 20, classes: 1);
+        Apply(await Receive(records));
+        var before = State();
+        for (var i = 0; i < 8; i++) records.Gone(i);
+        records.Grade(19, "9");
+        var id = await Receive(records, "less.zip");
+
+        Apply(id).ShouldSatisfyAllConditions(a => a.Changes.ShouldBe(1), a => a.OnHold.ShouldBe(16));
+        State().Split('\n').Except(before.Split('\n')).Count().ShouldBe(1);
+        school.Read(c => DeliveryStore.OnHold(c, school.Years[0].Id)).Values.ShouldBe([8]);
+        foreach (var h in deliveries.See(id).Holds) deliveries.Decide(school.Coordinator, id, h.Key, HoldDecision.Yes, null);
+        Apply(id).Changes.ShouldBe(16);
+        school.Read(c => DeliveryStore.OnHold(c, school.Years[0].Id)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_yes_to_few_is_no_yes_to_more()
+    {
+        var records = new Records(students: 20, classes: 1);
+        Apply(await Receive(records));
+        for (var i = 0; i < 8; i++) records.Gone(i);
+        var id = await Receive(records, "less.zip");
+        foreach (var h in deliveries.See(id).Holds) deliveries.Decide(school.Coordinator, id, h.Key, HoldDecision.Yes, null);
+        // Meanwhile others are taken off by hand: what is left of the class is less than was said.
+        var k = school.Read(c => Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id)).Single(x => x.RecordId == "k0");
+        school.Roster.RemoveMany(school.Coordinator, k.Id, [.. school.Roster.See(k.Id).Where(r => r.Role == ClassRole.Student).TakeLast(6).Select(r => r.Id)]);
+        deliveries.Decide(school.Coordinator, id, deliveries.See(id).Holds[0].Key, HoldDecision.Yes, null);
+
+        deliveries.See(id).Holds.ShouldContain(h => h.Kind == HoldKind.ClassLoses && h.Decision == HoldDecision.Waiting);
+    }
+
+    [Fact]
+    public async Task A_no_leaves_it_undone()
+    {
+        var records = new Records(students: 20, classes: 1);
+        Apply(await Receive(records));
+        var before = State();
+        for (var i = 0; i < 8; i++) records.Gone(i);
+        var id = await Receive(records, "less.zip");
+        foreach (var h in deliveries.See(id).Holds) deliveries.Decide(school.Coordinator, id, h.Key, HoldDecision.No, null);
+
+        Refused(() => Apply(id)).ShouldBe("delivery-nothing");
+        State().ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task Somebody_unclear_is_settled_and_their_one_account_is_kept()
+    {
+        var twin1 = school.Add("twin1", SchoolRole.Student, "Stu0", "Dent0");
+        school.Add("twin2", SchoolRole.Student, "Stu0", "Dent0");
+        var id = await Receive(new Records(students: 1, classes: 1));
+        var hold = deliveries.See(id).Holds.ShouldHaveSingleItem();
+
+        hold.People.Count.ShouldBe(2);
+        deliveries.Decide(school.Coordinator, id, hold.Key, HoldDecision.Yes, twin1.Id);
+        Apply(id);
+
+        school.Read(DeliveredStore.People).Single(p => p.Id == twin1.Id).ShouldSatisfyAllConditions(p => p.RecordId.ShouldBe("s0"), p => p.UserName.ShouldBe("twin1"));
+        school.Read(DeliveredStore.People).Count(p => p.Family == "Dent0").ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task If_the_school_changed_since_it_was_shown_nothing_is_applied_and_it_is_shown_anew()
+    {
+        var records = new Records(students: 3, classes: 1);
+        var id = await Receive(records);
+        var seen = deliveries.See(id);
+        // Somebody makes one of its people by hand meanwhile.
+        school.Add("stu", SchoolRole.Student, "Someone", "Else", "2001");
+
+        Refused(() => applying.Apply(school.Coordinator, id, null, seen.Summary.Version)).ShouldBe("changed-meanwhile");
+        deliveries.See(id).Summary.Changes.ShouldContainKey(ChangeKind.ChangedPerson);
+        Apply(id).Changes.ShouldBeGreaterThan(0);
+    }
+
+    [Fact]
+    public async Task A_newer_delivery_takes_the_place_of_one_that_waits()
+    {
+        var first = await Receive(new Records(students: 3, classes: 1));
+        await Receive(new Records(students: 4, classes: 1), "newer.zip");
+
+        deliveries.See(first).Summary.State.ShouldBe(DeliveryState.SetAside);
+        Refused(() => Apply(first)).ShouldBe("delivery-settled");
+    }
+
+    [Fact]
+    public async Task A_later_delivery_is_taken_back_before_an_earlier_one()
+    {
+        var records = new Records(students: 3, classes: 1);
+        var first = await Receive(records);
+        Apply(first);
+        var second = await Receive(records.Grade(1, "8"), "second.zip");
+        Apply(second);
+
+        Refused(() => applying.TakeBack(school.Coordinator, first)).ShouldBe("delivery-later");
+        applying.TakeBack(school.Coordinator, second);
+        applying.TakeBack(school.Coordinator, first);
+    }
+
+    [Fact]
+    public async Task While_a_class_is_being_closed_no_delivery_touches_it()
+    {
+        var records = new Records(students: 6, classes: 1);
+        Apply(await Receive(records));
+        var k = school.Read(c => Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id)).Single(x => x.RecordId == "k0");
+        school.Making.Open(school.Coordinator, k.Id, k.Version);
+        var id = await Receive(records.Added("La", "Ter"), "late.zip");
+        school.Closing.Close(school.Coordinator, k.Id, AfterArchive.View);
+
+        Refused(() => Apply(id)).ShouldBe("run-going");
+    }
+
+    [Fact]
+    public async Task A_plain_table_waits_until_its_columns_are_confirmed_and_then_enrolls()
+    {
+        var id = await deliveries.Receive(school.Coordinator, school.Years[0].Id, "list.csv", TinySchool.Bytes($"class;Nr;name\n{school.Workspace.Head(school.Lead, school.Class).Name};1001;\"Hallgrímsson, Umi\"\n"), CancellationToken.None);
+        var seen = deliveries.See(id);
+
+        seen.Summary.State.ShouldBe(DeliveryState.ColumnsOpen);
+        seen.Columns.Select(c => c.Is).ShouldBe([Formats.Rosters.RosterColumn.Class, Formats.Rosters.RosterColumn.Nothing, Formats.Rosters.RosterColumn.Name]);
+        deliveries.SetColumns(school.Coordinator, id, [Formats.Rosters.RosterColumn.Class, Formats.Rosters.RosterColumn.StudentNumber, Formats.Rosters.RosterColumn.Name], false);
+        deliveries.Changes(id, null, null, null, null, 0).Changes.ShouldHaveSingleItem().Kind.ShouldBe(ChangeKind.Joins);
+        Apply(id).Changes.ShouldBe(1);
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("PK\u0003\u0004 but no zip")]
+    public async Task What_cannot_be_read_is_refused_and_nothing_is_kept(string text)
+    {
+        await Refused(async () => await deliveries.Receive(school.Coordinator, school.Years[0].Id, "x", TinySchool.Bytes(text), CancellationToken.None));
+
+        deliveries.All().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Changes_are_found_by_kind_class_hold_and_name()
+    {
+        var records = new Records(students: 20, classes: 2);
+        Apply(await Receive(records));
+        for (var i = 0; i < 8; i += 2) records.Gone(i);
+        var id = await Receive(records.Added("Zed", "Zulu"), "second.zip");
+
+        deliveries.Changes(id, ChangeKind.Joins, null, null, null, 0).Total.ShouldBe(1);
+        deliveries.Changes(id, null, null, null, "zul", 0).Total.ShouldBe(2);
+        deliveries.Changes(id, null, null, true, null, 0).Total.ShouldBe(8);
+        var k = deliveries.Classes(id);
+        k[0].Held.ShouldBe(4);
+        deliveries.Changes(id, null, k[0].ClassName, true, null, 0).Total.ShouldBe(4);
+        deliveries.Changes(id, null, null, null, null, 1000).ShouldSatisfyAllConditions(p => p.Changes.ShouldBeEmpty(), p => p.Total.ShouldBe(10));
+    }
+
+    [Fact]
+    public async Task What_goes_out_as_a_bundle_comes_in_without_a_change()
+    {
+        Apply(await Receive(new Records(students: 8, classes: 2)));
+        var id = await deliveries.Receive(school.Coordinator, school.Years[0].Id, "own.zip", new RostersOut(school.Premises).Bundle(school.Years[0].Id).Content, CancellationToken.None);
+
+        // Those who follow no records get a record id by it; nobody else is touched.
+        deliveries.See(id).Summary.Changes.Keys.ShouldBeSubsetOf([ChangeKind.ChangedPerson, ChangeKind.ChangedClass]);
+    }
+}

@@ -1,0 +1,208 @@
+using SpringLoft.Core.Rosters;
+using SpringLoft.Core.Workspaces;
+using static SpringLoft.Core.Tests.Rosters.SmallRecords;
+
+namespace SpringLoft.Core.Tests.Rosters;
+
+public class RosterComparisonTests
+{
+    private static readonly TodayPerson[] Ten = [.. Enumerable.Range(1, 20).Select(i => Person(i))];
+    private static readonly RosterToday School = Today(Ten, [Class(1, section: "A"), Class(2, section: "B"), Class(3, "Tides")], Ten.Select(p => Member(1, p.Id.Value)));
+
+    [Fact]
+    public void A_delivery_that_says_what_is_there_changes_nothing()
+    {
+        var out1 = Compare(Same(School), School);
+
+        out1.Changes.ShouldBeEmpty();
+        out1.Same.ShouldBe(20);
+    }
+
+    [Fact]
+    public void Somebody_who_is_not_known_is_new_and_joins()
+    {
+        var d = Same(School);
+        var changes = Compare(d with { People = [.. d.People, New("p99")], Enrollments = [.. d.Enrollments, In("k3", "p99")] }, School);
+
+        changes.Only(ChangeKind.NewPerson).PersonRef.ShouldBe("p99");
+        changes.Only(ChangeKind.Joins).ShouldSatisfyAllConditions(j => j.Class.ShouldBe(new ClassId(3)), j => j.Who.ShouldBe("Comer, New"), j => j.Holds.ShouldBeEmpty());
+        changes.Changes.Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public void Somebody_made_by_hand_is_known_by_number_and_is_linked_not_made_again()
+    {
+        var byHand = Person(30, record: null, number: "5000", given: "Umi", family: "Hall");
+        var t = School with { People = [.. School.People, byHand] };
+        var d = Same(School);
+        var changes = Compare(d with { People = [.. d.People, New("p30", "Umi", "Hall", "5000")] }, t);
+
+        changes.Changes.ShouldHaveSingleItem().ShouldSatisfyAllConditions(c => c.Kind.ShouldBe(ChangeKind.ChangedPerson), c => c.Person.ShouldBe(byHand.Id), c => c.Why.ShouldContain("linked"));
+    }
+
+    [Fact]
+    public void Two_of_one_name_with_numbers_of_their_own_are_two()
+    {
+        var there = Person(30, number: "5000", given: "Umi", family: "Hall");
+        var t = School with { People = [.. School.People, there] };
+        var d = Same(t);
+
+        Compare(d with { People = [.. d.People, New("p31", "Umi", "Hall", "5001")] }, t).Only(ChangeKind.NewPerson).Holds.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_name_without_any_number_that_two_people_have_waits_for_a_person_who_settles_it()
+    {
+        TodayPerson[] twins = [Person(30, record: null, number: null, given: "Umi", family: "Hall"), Person(31, record: null, number: null, given: "Umi", family: "Hall")];
+        var t = School with { People = [.. School.People, .. twins] };
+        var d = Same(School);
+        d = d with { People = [.. d.People, New("p50", "Umi", "Hall")], Enrollments = [.. d.Enrollments, In("k3", "p50")] };
+        var changes = Compare(d, t);
+
+        changes.Holds.ShouldHaveSingleItem().Candidates.ShouldBe([new(30), new(31)]);
+        changes.Changes.ShouldAllBe(c => c.Holds.Contains("person:p50"));
+        Compare(d, t, ("p50", new PersonId(31))).ShouldSatisfyAllConditions(c => c.Only(ChangeKind.Joins).Person.ShouldBe(new PersonId(31)), c => c.Holds.ShouldBeEmpty());
+        Compare(d, t, ("p50", null)).Changes.Select(c => c.Kind).ShouldBe([ChangeKind.NewPerson, ChangeKind.Joins], ignoreOrder: true);
+    }
+
+    [Fact]
+    public void Until_it_is_settled_nothing_is_taken_from_whoever_might_be_meant()
+    {
+        var d = Same(School);
+        // Record id of one, student number of another.
+        d = d with { People = [.. d.People.Where(p => p.Ref is not ("p1" or "p2")), New("p1", "Given", "Family1", number: "1002")], Enrollments = [.. d.Enrollments.Where(e => e.PersonRef is not ("p1" or "p2"))] };
+        var changes = Compare(d, School);
+
+        changes.Changes.Where(c => c.Kind is ChangeKind.PersonGone or ChangeKind.Leaves).ShouldAllBe(c => c.Holds.Contains("person:p1"));
+    }
+
+    [Fact]
+    public void Out_of_one_class_and_into_another_of_the_course_is_a_move()
+    {
+        var d = Same(School);
+        var changes = Compare(d with { Enrollments = [.. d.Enrollments.Where(e => e.PersonRef != "p1"), In("k2", "p1")] }, School);
+
+        changes.Changes.ShouldHaveSingleItem().ShouldSatisfyAllConditions(c => c.Kind.ShouldBe(ChangeKind.Moves), c => c.FromClass.ShouldBe(new ClassId(1)), c => c.Class.ShouldBe(new ClassId(2)));
+    }
+
+    [Fact]
+    public void Into_another_course_is_no_move()
+    {
+        var d = Same(School);
+
+        Compare(d with { Enrollments = [.. d.Enrollments.Where(e => e.PersonRef != "p1"), In("k3", "p1")] }, School).Changes.Select(c => c.Kind).ShouldBe([ChangeKind.Joins, ChangeKind.Leaves], ignoreOrder: true);
+    }
+
+    [Theory]
+    [InlineData(EnrolledBy.Hand)]
+    [InlineData(EnrolledBy.Code)]
+    [InlineData(EnrolledBy.Invitation)]
+    public void What_a_person_enrolled_no_delivery_takes_off(EnrolledBy by)
+    {
+        var t = School with { Members = [.. School.Members, Member(3, 5, by: by)] };
+
+        Compare(Same(School), t).Changes.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_class_keeps_its_lead_teacher()
+    {
+        var t = School with { People = [.. School.People, Person(40, role: SchoolRole.Teacher)], Members = [.. School.Members, Member(1, 40, ClassRole.Lead)] };
+        var d = Same(t);
+
+        Compare(d with { Enrollments = [.. d.Enrollments.Where(e => e.PersonRef != "p40")] }, t).Changes.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_class_that_was_made_by_hand_is_known_by_its_name_and_linked()
+    {
+        var t = School with { Classes = [.. School.Classes, Class(9, "Signals", "5A", record: null)] };
+        var d = Same(School);
+        var changes = Compare(d with { Classes = [.. d.Classes, new("r9", "r9", "Signals", "5A", null, null, null, false, 4)] }, t);
+
+        changes.Changes.ShouldHaveSingleItem().ShouldSatisfyAllConditions(c => c.Kind.ShouldBe(ChangeKind.ChangedClass), c => c.Class.ShouldBe(new ClassId(9)));
+    }
+
+    [Fact]
+    public void New_classes_are_named_by_the_pattern_and_no_two_alike()
+    {
+        var d = Same(School);
+        var changes = Compare(d with { Classes = [.. d.Classes, new("r1", "r1", "Pottery", null, null, null, null, false, 4), new("r2", "r2", "Pottery", null, null, null, null, false, 5), new("r3", "r3", "Clay", "A", null, null, null, false, 6)] }, School);
+
+        changes.ClassNames.Values.ShouldBe(["Pottery", "Pottery (2)", "Clay A (2)"]);
+    }
+
+    [Fact]
+    public void A_class_that_is_gone_stays_and_waits_for_a_yes()
+    {
+        var d = Same(School);
+        var changes = Compare(d with { Classes = [.. d.Classes.Where(k => k.Ref != "k3")] }, School);
+
+        changes.Only(ChangeKind.ClassGone).Holds.ShouldBe(["gone:3"]);
+    }
+
+    [Fact]
+    public void An_archived_class_is_left_in_peace()
+    {
+        var t = School with { Classes = [.. School.Classes.Select(k => k with { State = ClassState.Archived })] };
+
+        Compare(Whole([.. Ten.Select(p => Said(p))], [], []), t).Changes.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Somebody_who_is_gone_becomes_inactive_and_leaves_their_classes_and_comes_back_the_same()
+    {
+        var d = Same(School);
+        d = d with { People = [.. d.People.Where(p => p.Ref != "p1")], Enrollments = [.. d.Enrollments.Where(e => e.PersonRef != "p1")] };
+
+        Compare(d, School).Changes.Select(c => c.Kind).ShouldBe([ChangeKind.PersonGone, ChangeKind.Leaves]);
+        var left = School with { People = [.. School.People.Select(p => p.Id.Value == 1 ? p with { Active = false } : p)], Members = [.. School.Members.Select(m => m.Person.Value == 1 ? m with { Left = true } : m)] };
+        Compare(Same(School), left).Changes.Select(c => (c.Kind, c.Person!.Value.Value)).ShouldBe([(ChangeKind.PersonBack, 1), (ChangeKind.Joins, 1)]);
+    }
+
+    [Fact]
+    public void A_delta_changes_only_what_it_names()
+    {
+        var d = Whole([Said(Ten[0] with { Grade = "7" }), Said(Ten[1], gone: true)], [], [In("k3", "p5"), In("k1", "p6", gone: true)], whole: false);
+        var changes = Compare(d, School);
+
+        changes.Changes.Select(c => (c.Kind, c.Person!.Value.Value)).ShouldBe(
+            [(ChangeKind.ChangedPerson, 1), (ChangeKind.PersonGone, 2), (ChangeKind.Joins, 5), (ChangeKind.Leaves, 2), (ChangeKind.Leaves, 6)], ignoreOrder: true);
+    }
+
+    [Fact]
+    public void Rows_about_nobody_or_no_class_are_told_with_their_line_and_the_rest_comes()
+    {
+        var d = Same(School);
+        var changes = Compare(d with { Enrollments = [.. d.Enrollments, new("nowhere", "p1", ClassRole.Student, false, 7), new("k3", "nobody", ClassRole.Student, false, 8), new("k3", "p1", ClassRole.Student, false, 9), new("k3", "p1", ClassRole.Student, false, 10), new("k3", "p2", ClassRole.CoTeacher, false, 11)] }, School);
+
+        changes.Findings.Select(f => (f.Line, f.Column)).ShouldBe([(7, "classSourcedId"), (8, "userSourcedId"), (10, ""), (11, "role")]);
+        changes.Only(ChangeKind.Joins).Person.ShouldBe(new PersonId(1));
+    }
+
+    [Fact]
+    public void The_same_person_twice_under_two_ids_is_told()
+    {
+        var d = Same(School);
+        var twice = New("other", "Given", "Family1") with { StudentNumber = "1001", RecordId = null };
+
+        Compare(d with { People = [.. d.People, twice] }, School).ShouldSatisfyAllConditions(c => c.Changes.ShouldBeEmpty(), c => c.Findings.ShouldHaveSingleItem().Text.ShouldContain("same person as line"));
+    }
+
+    [Fact]
+    public void What_the_records_leave_blank_they_say_nothing_about()
+    {
+        var d = Same(School);
+
+        Compare(d with { People = [.. d.People.Select(p => p with { Grade = null, StudentNumber = null, UserName = null })] }, School).Changes.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Who_coordinates_the_schools_technology_is_not_known_to_the_records()
+    {
+        var t = School with { People = [.. School.People, Person(40, role: SchoolRole.Coordinator)] };
+        var d = Same(t);
+
+        Compare(d with { People = [.. d.People.Select(p => p.Ref == "p40" ? p with { Role = SchoolRole.Teacher } : p)] }, t).Changes.ShouldBeEmpty();
+    }
+}

@@ -1,0 +1,213 @@
+import { expect, test, type Page } from "@playwright/test";
+import { chooseOwn, isAccessible, signedIn } from "./people";
+
+const post = (page: Page, path: string, body: unknown) =>
+  page.evaluate(
+    async ([p, b]) => {
+      const answer = await fetch(p as string, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(b) });
+      if (!answer.ok) throw new Error(`${p}: ${await answer.text()}`);
+      return answer.status === 204 ? null : answer.json();
+    },
+    [path, body] as const,
+  );
+
+let coordinator: Page;
+let first: number;
+let second: number;
+let students: { id: number; sortName: string }[];
+
+test.beforeAll(async ({ browser }) => {
+  coordinator = await signedIn(browser, "wren");
+  const school = await (await coordinator.request.get("/api/school")).json();
+  const plans = await (await coordinator.request.get("/api/plans")).json();
+  const plan = plans.find((p: { name: string }) => p.name === "Small start").id;
+  const make = async (section: string) => (await post(coordinator, "/api/classes", { year: school.current, course: "Lantern Making", section, period: "1", term: null, plan, teacherShown: "Wren" })).id;
+  first = await make("5A");
+  second = await make("5B");
+  const page = await (await coordinator.request.get("/api/people?Grade=5&Role=Student")).json();
+  students = page.people.slice(0, 6);
+  await post(coordinator, `/api/classes/${first}/roster`, { people: students.slice(0, 4).map((s) => s.id), role: "Student", includeOpen: false });
+  for (const k of [first, second]) {
+    const head = await (await coordinator.request.get(`/api/classes/${k}`)).json();
+    await post(coordinator, `/api/classes/${k}/opening`, { version: head.version });
+  }
+});
+
+test("the records are asked, what would hurt is held, a yes lets it through, and all is taken back", async () => {
+  await coordinator.goto("/enroll/deliveries");
+  await expect(coordinator.getByText(/quiet: it is switched off/)).toBeVisible();
+  await isAccessible(coordinator, "deliveries");
+  await coordinator.getByRole("button", { name: "Run it now" }).click();
+  await expect(coordinator.getByRole("heading", { name: /^On hold: / })).toBeVisible({ timeout: 30_000 });
+  await expect(coordinator.getByRole("table", { name: "Findings" })).toContainText("skp-9999");
+  await isAccessible(coordinator, "a delivery with holds");
+  await coordinator.getByRole("button", { name: /^\d+ new person$/ }).click();
+  await expect(coordinator.getByRole("table", { name: "Changes one by one" })).toContainText("Quiroga-Ó Flaithearta, Nerys");
+  const slip = coordinator.getByRole("complementary", { name: "Slip" });
+  await slip.getByRole("button", { name: /^Apply \d+ changes…$/ }).click();
+  await coordinator.getByRole("dialog").getByRole("button", { name: /^Apply \d+ changes$/ }).click();
+  await expect(slip.getByRole("status")).toContainText("applied");
+  await expect(slip).toContainText("on hold until you decide");
+
+  for (let n = await coordinator.getByRole("button", { name: "Yes, let it happen" }).count(); n > 0; n--) {
+    await coordinator.getByRole("button", { name: "Yes, let it happen" }).first().click();
+    await expect(coordinator.getByRole("button", { name: "Yes, let it happen" })).toHaveCount(n - 1);
+  }
+  await slip.getByRole("button", { name: /^Apply \d+ changes…$/ }).click();
+  await coordinator.getByRole("dialog").getByRole("button", { name: /^Apply \d+ changes$/ }).click();
+  await expect(slip.getByRole("heading", { name: "All of it is applied" })).toBeVisible();
+
+  await slip.getByRole("button", { name: "Take it back…" }).click();
+  await coordinator.getByRole("dialog").getByRole("button", { name: "Take it back" }).click();
+  await expect(slip.getByRole("status")).toContainText("taken back");
+});
+
+test("a late joiner has an own folder at once, and earlier assignments only if the teacher says so", async () => {
+  await coordinator.goto(`/classes/${first}/enroll`);
+  await coordinator.getByLabel(/^Students, by the first letters/).fill(students[4]!.sortName.slice(0, 5));
+  await coordinator.getByRole("option", { name: new RegExp(students[4]!.sortName.split(",")[0]!) }).filter({ hasText: students[4]!.sortName }).first().click();
+  await expect(coordinator.getByLabel(/^Include what is already open/)).not.toBeChecked();
+  await coordinator.getByRole("button", { name: "Enroll 1 student" }).click();
+  const row = coordinator.getByRole("table", { name: "Roster" }).getByRole("row", { name: new RegExp(students[4]!.sortName) }).first();
+  await expect(row).toContainText("ready");
+  await isAccessible(coordinator, "the roster with acts");
+  await row.getByRole("button", { name: /^Give .* what was open before$/ }).click();
+  await expect(row.getByRole("button", { name: /^Give .* what was open before$/ })).toBeHidden();
+});
+
+test("a student moves to another set with what is in their own folder, and it is said before", async () => {
+  const workspace = await (await coordinator.request.get(`/api/classes/${first}/workspace`)).json();
+  const own = workspace.folders.find((f: { ownOf: string | null }) => f.ownOf !== null && students[0]!.sortName.split(", ").every((part) => f.ownOf!.includes(part)));
+  const status = await coordinator.evaluate(
+    async ([k, folder]) => (await fetch(`/api/classes/${k}/folders/${folder}/files?name=sketch.txt`, { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: "a lantern" })).status,
+    [first, own.id] as const,
+  );
+  expect(status).toBeLessThan(300);
+  await coordinator.goto(`/classes/${first}/enroll`);
+  await coordinator.getByRole("button", { name: `Move ${students[0]!.sortName} to another set` }).first().click();
+  const dialog = coordinator.getByRole("dialog");
+  await dialog.getByLabel("To", { exact: true }).click();
+  await coordinator.getByRole("option", { name: /Lantern Making 5B/ }).click();
+  await expect(dialog.getByRole("status")).toContainText("sketch.txt");
+  await isAccessible(coordinator, "a move, before it is done");
+  await dialog.getByRole("button", { name: /^Move to / }).click();
+  await expect(coordinator.getByText(/moved to Lantern Making 5B/)).toBeVisible();
+  const there = await (await coordinator.request.get(`/api/classes/${second}/workspace`)).json();
+  expect(there.items.map((i: { name: string }) => i.name)).toContain("sketch.txt");
+});
+
+test("several are taken off at once with what it means for each", async () => {
+  await coordinator.goto(`/classes/${first}/enroll`);
+  for (const s of students.slice(1, 3)) await coordinator.getByRole("checkbox", { name: `Tick ${s.sortName}` }).first().check();
+  await coordinator.getByRole("button", { name: "Take 2 people off the roster…" }).click();
+  const dialog = coordinator.getByRole("dialog");
+  await expect(dialog.getByRole("table", { name: "What it means" })).toContainText(students[1]!.sortName);
+  await isAccessible(coordinator, "several off the roster");
+  await dialog.getByRole("button", { name: "Take 2 people off" }).click();
+  await expect(dialog).toBeHidden();
+  await expect(coordinator.getByRole("table", { name: "Roster" }).getByRole("row", { name: new RegExp(students[1]!.sortName) })).toContainText("left");
+});
+
+test("a student joins by the code on the wall, after a yes", async ({ browser }) => {
+  await coordinator.goto(`/classes/${second}/join-code`);
+  await coordinator.getByRole("checkbox", { name: "Each waits for my yes" }).check();
+  await coordinator.getByRole("button", { name: "Make a join code" }).click();
+  const code = (await coordinator.getByLabel("Join code", { exact: true }).textContent())!;
+  expect(code).toMatch(/^[A-Z0-9]{4}-[A-Z0-9]{4}$/);
+  await isAccessible(coordinator, "the join code");
+
+  const child = await signedIn(browser, "s1203", "tide-pool-lantern");
+  await chooseOwn(child, "tide-pool-lantern", "paper-boat-seven");
+  await child.getByRole("link", { name: "Join a class with a code" }).click();
+  await child.getByLabel("Join code").fill("WWWW-9999");
+  await child.getByRole("button", { name: "Join" }).click();
+  await expect(child.getByText("“WWWW-9999” is no join code.")).toBeVisible();
+  await child.getByLabel("Join code").fill(code.toLowerCase());
+  await isAccessible(child, "joining a class");
+  await child.getByRole("button", { name: "Join" }).click();
+  await expect(child.getByText("Your teacher will let you in")).toBeVisible();
+  await coordinator.getByRole("button", { name: /^Let .* in$/ }).click();
+  await expect(coordinator.getByText("1 student has joined", { exact: false })).toBeVisible();
+  await child.goto("/");
+  await expect(child.getByRole("link", { name: /Lantern Making 5B/ })).toBeVisible();
+});
+
+test("two sections are one list, each in its colour and letter", async () => {
+  await coordinator.goto("/enroll/combined");
+  await coordinator.getByRole("button", { name: "Combine classes…" }).click();
+  const dialog = coordinator.getByRole("dialog");
+  await dialog.getByLabel("Name", { exact: true }).fill("All lanterns");
+  for (const s of ["5A", "5B"]) await dialog.getByRole("checkbox", { name: new RegExp(`Lantern Making ${s}`) }).check();
+  await isAccessible(coordinator, "combining classes");
+  await dialog.getByRole("button", { name: "Combine 2 classes" }).click();
+  const table = coordinator.getByRole("table", { name: "Combined roster" });
+  await expect(table.getByRole("row", { name: /\bA\b/ }).first()).toBeVisible();
+  await expect(table.getByRole("row", { name: /\bB\b/ }).first()).toBeVisible();
+  await isAccessible(coordinator, "a combined roster");
+});
+
+test("groups are made by chance and mixed again, and what can't be is said", async () => {
+  await coordinator.goto(`/classes/${second}/groups`);
+  await coordinator.getByRole("button", { name: /^Make many/ }).click();
+  const dialog = coordinator.getByRole("dialog");
+  await dialog.getByLabel("Groups", { exact: true }).fill("9");
+  await expect(dialog.getByText(/can't be put into 9 groups/)).toBeVisible();
+  await dialog.getByLabel("Groups", { exact: true }).fill("2");
+  await expect(dialog.getByRole("status")).toContainText("2 groups");
+  await dialog.getByRole("button", { name: "Mix again" }).click();
+  await isAccessible(coordinator, "making groups");
+  await dialog.getByRole("button", { name: "Make 2 groups" }).click();
+  await expect(coordinator.getByText("2 groups made", { exact: false })).toBeVisible();
+});
+
+test("two accounts of one child are joined by a person and taken apart again", async () => {
+  await coordinator.goto("/enroll/directory/duplicates");
+  await coordinator.getByRole("button", { name: /^They are one: keep .*, s1\d+$/ }).first().click();
+  await isAccessible(coordinator, "possible duplicates");
+  await coordinator.getByRole("dialog").getByRole("button", { name: "Join the two" }).click();
+  const joined = coordinator.getByRole("table", { name: "Joined" });
+  await expect(joined).toContainText("visitor-11");
+  await joined.getByRole("button", { name: "Take apart again" }).click();
+  await expect(joined).toContainText("taken apart again");
+});
+
+test("the directory finds by first letters and looks before it adds", async () => {
+  await coordinator.goto("/enroll/directory");
+  await coordinator.getByLabel("Name, number, e-mail").fill(students[0]!.sortName.slice(0, 4));
+  await expect(coordinator.getByRole("table", { name: "People" })).toContainText(students[0]!.sortName);
+  await isAccessible(coordinator, "the directory");
+  await coordinator.getByRole("button", { name: "Add somebody…" }).click();
+  const [family, given] = students[0]!.sortName.split(", ");
+  const dialog = coordinator.getByRole("dialog");
+  await dialog.getByLabel("Given name").fill(given!);
+  await dialog.getByLabel("Family name").fill(family!);
+  await expect(dialog.getByText(/lready .*here/)).toBeVisible();
+  await expect(dialog.getByRole("button", { name: "Add to the directory" })).toBeDisabled();
+  await isAccessible(coordinator, "adding a person");
+});
+
+test("an invitation goes out by mail and the outbox shows the letter", async () => {
+  await coordinator.goto(`/classes/${second}/invitations`);
+  await coordinator.getByRole("button", { name: "Co-teachers" }).click();
+  await coordinator.getByLabel("E-mail addresses").fill("oisin@skerrypoint.invalid, nonsense");
+  await coordinator.getByRole("button", { name: "Send 2 invitations" }).click();
+  await expect(coordinator.getByText("1 invitation sent")).toBeVisible();
+  await expect(coordinator.getByText("“nonsense” is no e-mail address")).toBeVisible();
+  await isAccessible(coordinator, "invitations");
+  await coordinator.goto("/outbox");
+  await expect(coordinator.getByText(/invites you to Lantern Making 5B/).first()).toBeVisible();
+});
+
+test("a class of another program is looked up by its code and matched", async () => {
+  await coordinator.goto(`/classes/${second}/enroll`);
+  await coordinator.getByRole("button", { name: "From another program…" }).click();
+  const dialog = coordinator.getByRole("dialog");
+  await dialog.getByLabel("Code of the class over there").fill("nothing");
+  await dialog.getByRole("button", { name: "Look it up" }).click();
+  await expect(dialog.getByText(/no class with the code/)).toBeVisible();
+  await dialog.getByLabel("Code of the class over there").fill("HARBOUR7");
+  await dialog.getByRole("button", { name: "Look it up" }).click();
+  await expect(dialog.getByText("Harbour Choir, evening group")).toBeVisible();
+  await expect(dialog.getByText("Thora Windle")).toBeVisible();
+  await isAccessible(coordinator, "a class of another program");
+});
