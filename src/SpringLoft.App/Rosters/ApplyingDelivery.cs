@@ -49,7 +49,7 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
                 if (Deliveries.Find(c, id).Version != version) throw Refusals.ChangedMeanwhile("delivery");
                 var holds = DeliveryStore.Holds(c, id);
                 var today = DeliveryReading.Today(c, d.YearId);
-                var compared = RosterComparison.Compare(read.Delivery, today, DeliveryReading.Settled(holds));
+                var compared = RosterComparison.Compare(read.Delivery, today, DeliveryReading.Settled(holds), DeliveryReading.Standing(holds));
                 var lifted = Deliveries.Lifted(holds);
                 var chosen = compared.Changes.Where(x => x.Holds.All(lifted.Contains)).ToList();
                 if (chosen.Count == 0) throw new RefusedException("delivery-nothing", "There is nothing to apply: all is as the delivery has it, or waits for a person.", "Say yes to what is on hold, if it is right.");

@@ -118,7 +118,7 @@ public sealed class Deliveries(Premises premises)
         var d = premises.Db.Read(c => Find(c, id));
         var read = known ?? DeliveryReading.Read(premises, d);
         var (today, holds) = premises.Db.Read(c => (DeliveryReading.Today(c, d.YearId), DeliveryStore.Holds(c, id)));
-        var compared = RosterComparison.Compare(read.Delivery, today, DeliveryReading.Settled(holds));
+        var compared = RosterComparison.Compare(read.Delivery, today, DeliveryReading.Settled(holds), DeliveryReading.Standing(holds));
         IReadOnlyList<DeliveryFinding> findings = [.. read.Findings, .. compared.Findings.Take(1000)];
         var kept = new KeptChanges(compared.Changes, findings, read.AllFindings + compared.Findings.Count, compared.Same, read.Version, premises.Clock.Now);
         var file = DeliveryReading.Make(premises, kept);

@@ -59,6 +59,9 @@ internal static class DeliveryReading
     internal static IReadOnlyDictionary<string, PersonId?> Settled(IReadOnlyList<HoldRow> holds) =>
         holds.Where(h => h is { PersonRef: not null, Decision: HoldDecision.Yes }).ToDictionary(h => h.PersonRef!, h => h.SettledAs, StringComparer.Ordinal);
 
+    internal static IReadOnlySet<string> Standing(IReadOnlyList<HoldRow> holds) =>
+        holds.Where(h => h.Kind is HoldKind.ClassLoses or HoldKind.SchoolLoses).Select(h => h.Key).ToHashSet(StringComparer.Ordinal);
+
     internal static string Write(Premises premises, IDbConnection? c, object what)
     {
         var file = premises.Files.Make(s => JsonSerializer.Serialize(s, what, Json));

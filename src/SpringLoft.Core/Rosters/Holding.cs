@@ -14,13 +14,14 @@ public static class Holding
 
     /// <summary>Puts the holds on the changes.</summary>
     /// <param name="before">Holds found while comparing: people who are unclear, classes that are gone.</param>
-    internal static (IReadOnlyList<RosterChange> Changes, IReadOnlyList<Hold> Holds) Of(List<RosterChange> changes, List<Hold> before, RosterDelivery delivery, RosterToday today)
+    /// <param name="standing">Keys of holds from comparing this delivery before. What was applied since may have filled a class so that the loss is a fifth no more: no person has said yes by that.</param>
+    internal static (IReadOnlyList<RosterChange> Changes, IReadOnlyList<Hold> Holds) Of(List<RosterChange> changes, List<Hold> before, RosterDelivery delivery, RosterToday today, IReadOnlySet<string> standing)
     {
         var holds = new List<Hold>(before);
         var students = today.People.Where(p => p.Active && p.Role == SchoolRole.Student).ToDictionary(p => p.Id);
         var perClass = today.Members.Where(m => !m.Left && m.Role == ClassRole.Student).GroupBy(m => m.Class).ToDictionary(g => g.Key, g => g.Count());
-        var byClass = Classes(changes, perClass, today, holds);
-        var bySchool = Schools(changes, students, today, holds);
+        var byClass = Classes(changes, perClass, today, holds, standing);
+        var bySchool = Schools(changes, students, today, holds, standing);
         var all = Outside(delivery, today, holds);
         var (people, classes, enrollments) = (Empty(delivery.PeopleList, delivery.People.Count, "people", holds, changes, ChangeKind.PersonGone),
             Empty(delivery.ClassList, delivery.Classes.Count, "classes", holds, changes, ChangeKind.ClassGone), Empty(delivery.EnrollmentList, delivery.Enrollments.Count, "enrollments", holds, changes, ChangeKind.Leaves));
@@ -54,21 +55,22 @@ public static class Holding
         _ => null,
     };
 
-    private static Dictionary<ClassId, string> Classes(List<RosterChange> changes, Dictionary<ClassId, int> perClass, RosterToday today, List<Hold> holds)
+    private static Dictionary<ClassId, string> Classes(List<RosterChange> changes, Dictionary<ClassId, int> perClass, RosterToday today, List<Hold> holds, IReadOnlySet<string> standing)
     {
         var names = today.Classes.ToDictionary(k => k.Id, k => k.Name);
         var held = new Dictionary<ClassId, string>();
         foreach (var g in changes.Select(LosesClass).OfType<ClassId>().GroupBy(k => k))
         {
             var (losing, before) = (g.Count(), perClass.GetValueOrDefault(g.Key));
-            if (!ClassIsHeld(before, losing)) continue;
-            held[g.Key] = $"class:{g.Key.Value}";
-            holds.Add(new(held[g.Key], HoldKind.ClassLoses, $"“{names[g.Key]}” would lose {losing} of its {before} students.", g.Key, null, []));
+            var key = $"class:{g.Key.Value}";
+            if (!ClassIsHeld(before, losing) && !standing.Contains(key)) continue;
+            held[g.Key] = key;
+            holds.Add(new(key, HoldKind.ClassLoses, $"“{names[g.Key]}” would lose {losing} of its {before} students.", g.Key, null, []));
         }
         return held;
     }
 
-    private static Dictionary<PersonId, string> Schools(List<RosterChange> changes, Dictionary<PersonId, TodayPerson> students, RosterToday today, List<Hold> holds)
+    private static Dictionary<PersonId, string> Schools(List<RosterChange> changes, Dictionary<PersonId, TodayPerson> students, RosterToday today, List<Hold> holds, IReadOnlySet<string> standing)
     {
         var had = new Dictionary<PersonId, int>();
         foreach (var m in today.Members) if (!m.Left && m.Role == ClassRole.Student) had[m.Person] = had.GetValueOrDefault(m.Person) + 1;
@@ -86,8 +88,8 @@ public static class Holding
         foreach (var g in losing.Where(students.ContainsKey).GroupBy(p => students[p].School ?? ""))
         {
             var before = students.Values.Count(s => (s.School ?? "") == g.Key);
-            if (!SchoolIsHeld(before, g.Count())) continue;
             var key = $"school:{g.Key}";
+            if (!SchoolIsHeld(before, g.Count()) && !standing.Contains(key)) continue;
             holds.Add(new(key, HoldKind.SchoolLoses, $"{(g.Key.Length == 0 ? "The school" : g.Key)} would lose {g.Count()} of its {before} students: they would be gone or in no class.", null, null, []));
             foreach (var p in g) held[p] = key;
         }

@@ -39,13 +39,14 @@ public sealed class RosterComparison
 
     /// <summary>Compares.</summary>
     /// <param name="settled">Who people of the delivery are, as a person decided; null for somebody new.</param>
-    public static RosterChanges Compare(RosterDelivery delivery, RosterToday today, IReadOnlyDictionary<string, PersonId?> settled)
+    /// <param name="standing">Keys of holds that this delivery was put on before: they stand until a person decides, however much the rosters grew since.</param>
+    public static RosterChanges Compare(RosterDelivery delivery, RosterToday today, IReadOnlyDictionary<string, PersonId?> settled, IReadOnlySet<string> standing)
     {
         var at = new RosterComparison(delivery, today, settled);
         at.ComparePeople();
         at.CompareClasses();
         at.CompareEnrollments();
-        var (changes, holds) = Holding.Of(at.changes, at.holds, delivery, today);
+        var (changes, holds) = Holding.Of(at.changes, at.holds, delivery, today, standing);
         return new(changes, holds, at.findings, at.matched, at.classes, at.names, at.same);
     }
 

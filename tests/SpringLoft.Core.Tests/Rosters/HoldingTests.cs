@@ -35,6 +35,20 @@ public class HoldingTests
         changes.Changes.ShouldAllBe(c => c.Holds.Any() == held);
     }
 
+    [Fact]
+    public void A_class_once_held_stays_held_though_others_have_joined_since()
+    {
+        var held = Losing(School(14), 3).Holds.ShouldHaveSingleItem();
+        var grown = School(15);
+        var d = Same(grown);
+        var gone = d.Enrollments.Where(e => e.ClassRef == "k1").Take(3).ToHashSet();
+        d = d with { Enrollments = [.. d.Enrollments.Where(e => !gone.Contains(e))] };
+
+        Compare(d, grown).Holds.ShouldBeEmpty();
+        CompareAgain(d, grown, [held.Key]).Changes.ShouldAllBe(c => c.Holds.Single() == held.Key);
+        CompareAgain(Same(grown), grown, [held.Key]).Holds.ShouldBeEmpty("nobody leaves any more");
+    }
+
     [Theory]
     [InlineData(100, 5, false)]
     [InlineData(100, 6, true)]

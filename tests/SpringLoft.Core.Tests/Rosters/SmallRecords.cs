@@ -34,7 +34,10 @@ internal static class SmallRecords
         t.Members.Where(m => !m.Left && m.By == EnrolledBy.Feed).Select(m => In($"k{m.Class.Value}", $"p{m.Person.Value}", m.Role)));
 
     internal static RosterChanges Compare(RosterDelivery d, RosterToday t, params (string Ref, PersonId? Who)[] settled) =>
-        RosterComparison.Compare(d, t, settled.ToDictionary(s => s.Ref, s => s.Who));
+        CompareAgain(d, t, [], settled);
+
+    internal static RosterChanges CompareAgain(RosterDelivery d, RosterToday t, IEnumerable<string> standing, params (string Ref, PersonId? Who)[] settled) =>
+        RosterComparison.Compare(d, t, settled.ToDictionary(s => s.Ref, s => s.Who), standing.ToHashSet());
 
     internal static RosterChange Only(this RosterChanges c, ChangeKind kind) => c.Changes.Where(x => x.Kind == kind).ShouldHaveSingleItem();
 }
