@@ -46,7 +46,7 @@ switch (args[0])
         // Packs, verifies and archives the one class; prints seconds and the peak of memory.
         var one = database.Read(c => ClassStore.OfYear(c, YearStore.All(c)[0].Id))[0].Id;
         var lead = database.Read(c => RosterStore.Members(c, one))[0].PersonId;
-        var run = database.Write(c => RunStore.Add(c, [one], AfterArchive.View, lead, premises.Clock.Now));
+        var run = database.Write(c => RunStore.Add(c, [one], new(AfterArchive.View), lead, premises.Clock.Now));
         var watch = Stopwatch.StartNew();
         new ClosingRunner(premises, new RunNews(), new NoMilestones(), new NoPost(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
         watch.Stop();

@@ -5,6 +5,14 @@ import { ProblemError } from "./api/client";
 import { AssignmentDesk } from "./desks/Assignments/AssignmentDesk";
 import { AuditTrail } from "./desks/Audit/AuditTrail";
 import { ClosingDesk } from "./desks/Closing/ClosingDesk";
+import { ClosingMatrix } from "./desks/Closing/ClosingMatrix";
+import { ClosingPlan } from "./desks/Closing/ClosingPlan";
+import { ClosingRun } from "./desks/Closing/ClosingRun";
+import { GateDesk } from "./desks/Closing/GateDesk";
+import { KeptCopies } from "./desks/Closing/KeptCopies";
+import { ShelfDesk } from "./desks/Closing/ShelfDesk";
+import { TakeHomes } from "./desks/Closing/TakeHomes";
+import { TidyDesk } from "./desks/Closing/TidyDesk";
 import { Loft } from "./desks/Closing/Loft";
 import { ChangePassword } from "./desks/People/ChangePassword";
 import { SignIn } from "./desks/People/SignIn";
@@ -17,6 +25,8 @@ import { NameDesk } from "./desks/Naming/NameDesk";
 import { UserNames } from "./desks/Naming/UserNames";
 import { PlanDesk } from "./desks/Plans/PlanDesk";
 import { PlanPut } from "./desks/Plans/PlanPut";
+import { RollMany } from "./desks/Rollover/RollMany";
+import { RollRun } from "./desks/Rollover/RollRun";
 import { RolloverDesk } from "./desks/Rollover/RolloverDesk";
 import { CombinedDesk } from "./desks/Rosters/CombinedDesk";
 import { CombinedList } from "./desks/Rosters/CombinedList";
@@ -75,6 +85,7 @@ export function App() {
                   <Route path="/plan/user-names" element={<UserNames me={me.data} />} />
                   <Route path="/enroll/directory/duplicates" element={<Duplicates me={me.data} />} />
                   <Route path="/outbox" element={<Outbox />} />
+                  <Route path="/close/gate" element={<GateDesk me={me.data} />} />
                   <Route path="/enroll/deliveries" element={<DeliveryList me={me.data} />} />
                   <Route path="/enroll/deliveries/:id" element={<DeliveryDesk me={me.data} />} />
                   <Route path="/plan/first-passwords" element={<FirstPasswords me={me.data} />} />
@@ -89,8 +100,13 @@ export function App() {
               <Route path="/enroll/combined/:id" element={<CombinedDesk me={me.data} />} />
               <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
               <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
-              <Route path="/close" element={<YearBoard me={me.data} season="close" />} />
-              <Route path="/roll-over" element={<YearBoard me={me.data} season="nextYear" />} />
+              <Route path="/close" element={<ClosingMatrix me={me.data} />} />
+              <Route path="/close/take-homes" element={<TakeHomes me={me.data} />} />
+              <Route path="/close/kept" element={<KeptCopies me={me.data} />} />
+              <Route path="/close/plan" element={<ClosingPlan />} />
+              <Route path="/close/runs/:id" element={<ClosingRun />} />
+              <Route path="/roll-over" element={<RollMany />} />
+              <Route path="/roll-over/runs/:id" element={<RollRun />} />
               <Route path="/classes/:id" element={<Navigate to="set-up" replace />} />
               <Route path="/classes/:id/set-up" element={<WorkspaceDesk />} />
               <Route path="/classes/:id/see-as" element={<SeeAs />} />
@@ -101,8 +117,10 @@ export function App() {
               <Route path="/classes/:id/slips" element={<Slips />} />
               <Route path="/classes/:id/work" element={<AssignmentDesk />} />
               <Route path="/classes/:id/close" element={<ClosingDesk />} />
+              <Route path="/classes/:id/tidy" element={<TidyDesk />} />
+              <Route path="/classes/:id/shelf" element={<ShelfDesk />} />
               <Route path="/classes/:id/roll-over" element={<RolloverDesk />} />
-              <Route path="/loft" element={<Loft />} />
+              <Route path="/loft" element={<Loft me={me.data} />} />
               <Route path="/audit" element={<AuditTrail />} />
             </>
           ) : (

@@ -43,7 +43,7 @@ internal sealed class DemoYears(Premises premises, ClosingRunner runner, DemoPeo
         foreach (var course in DemoCourses.All)
             foreach (var section in (string[])["A", "B"])
                 made.Add(Class(year, course, section, made.Count, students: 9, DemoState.Tidy));
-        var run = premises.Db.Write(c => RunStore.Add(c, made, AfterArchive.View, people.Teachers[0].Id, ended));
+        var run = premises.Db.Write(c => RunStore.Add(c, made, new(AfterArchive.View), people.Teachers[0].Id, ended));
         runner.Go(run, CancellationToken.None);
         premises.Db.Write(c => DemoStore.ArchivedOn(c, year.Id, ended));
     }

@@ -118,10 +118,10 @@ if (!documentOnly)
 {
     builder.Services.AddHostedService<RunWorker>();
     builder.Services.AddHostedService<BlindWorker>();
-    builder.Services.AddHostedService<FeedWorker>();
+    builder.Services.AddHostedService<ClockWorker>();
 }
 foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
-    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(LeftClass), typeof(SchoolDirectory), typeof(Joining), typeof(Invitations), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ClosingDesk), typeof(Loft), typeof(RollingOver), typeof(AuditTrail)])
+    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(LeftClass), typeof(SchoolDirectory), typeof(Joining), typeof(Invitations), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(NewYearGate), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 
 var app = builder.Build();
@@ -179,6 +179,9 @@ CombinedEndpoints.Map(api);
 StandInStart.MapOutbox(api);
 AssignmentEndpoints.Map(api);
 ClosingEndpoints.Map(api);
+TakeHomeEndpoints.Map(api);
+ShelfEndpoints.Map(api);
+ShelfEndpoints.MapPages(app);
 RolloverEndpoints.Map(api);
 if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data, own);
 app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c)?.Name ?? "no school yet") }).ExcludeFromDescription();

@@ -580,6 +580,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kept-copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["keptCopies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/class-table/reading": {
         parameters: {
             query?: never;
@@ -932,6 +948,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/returns/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewReturnMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/returns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["returnMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loft": {
         parameters: {
             query?: never;
@@ -942,6 +990,374 @@ export interface paths {
         get: operations["loft"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loft/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["searchLoft"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loft/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["loftBin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loft/{archivedId}/deleting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["checkDeleting"];
+        put?: never;
+        post: operations["deleteArchived"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loft/{archivedId}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringBackArchived"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loft/zips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readPackage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["closingMatrix"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["planClosing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["beginClosingRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tellTeachers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["gate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gate/sign-offs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["signOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gate/beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["beginYear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-homes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["takeHomes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-homes/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeTakeHomes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-homes/runs/{runId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["takeHomeRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-homes/{yearId}/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["handOutTakeHome"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/my-take-homes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["myTakeHomes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/my-take-homes/{yearId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fetchTakeHome"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rollover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rollDesk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rollover/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewRollMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rollover/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rollMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rollover/runs/{runId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rollRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rollover/runs/{runId}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoRoll"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1103,6 +1519,38 @@ export interface paths {
         put?: never;
         post: operations["postNotice"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/kept-copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keepCopy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/kept-copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["dropKeptCopy"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1422,6 +1870,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["addPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/items/{itemId}/may-copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setMayCopy"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2484,6 +2948,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/closing/runs/{runId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["closingRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/runs/{runId}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["closingRunEvents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/runs/{runId}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["closingReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/runs/{runId}/report.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["closingReportCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/runs/{runId}/wish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["wishOfRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/runs/{runId}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryClosingAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/closing": {
         parameters: {
             query?: never;
@@ -2612,6 +3172,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/tidy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tidy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/tidy/{itemId}/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keepLoose"];
+        delete: operations["unkeepLoose"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/shelves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shelves"];
+        put?: never;
+        post: operations["setShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/shelves/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/shelves/showcase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["showcase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/shelves/{shelfId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeShelf"];
+        post?: never;
+        delete: operations["shutShelf"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/rollover-preview": {
         parameters: {
             query?: never;
@@ -2649,7 +3305,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -2746,6 +3402,17 @@ export interface components {
             versionsBehind: number;
             /** Format: int32 */
             handedIn: number;
+        };
+        BeginBody: {
+            old: components["schemas"]["YearId"];
+            goUp: boolean;
+            leaversLeave: boolean;
+        };
+        BinnedView: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            binnedAt: components["schemas"]["Instant"];
+            goneAt: components["schemas"]["Instant"];
         };
         BinPreview: {
             /** Format: int32 */
@@ -2844,6 +3511,16 @@ export interface components {
             year: null | number;
             text: null | string;
         };
+        CarriedDate: {
+            assignment: components["schemas"]["AssignmentId"];
+            title: string;
+            moved: components["schemas"]["MovedDate"];
+        };
+        /**
+         * @default None
+         * @enum {unknown}
+         */
+        CarriedDates: "None" | "BySchoolWeek";
         CarriedFolder: {
             id: components["schemas"]["FolderId"];
             parent: null | components["schemas"]["FolderId"];
@@ -2857,6 +3534,25 @@ export interface components {
             name: string;
             from: string;
             to: null | string;
+        };
+        CarryChoice: {
+            /** @default true */
+            folders: boolean;
+            /** @default true */
+            files: boolean;
+            /** @default true */
+            links: boolean;
+            /** @default true */
+            pages: boolean;
+            /** @default true */
+            assignments: boolean;
+            /** @default true */
+            markingScheme: boolean;
+            /** @default true */
+            groups: boolean;
+            /** @default true */
+            welcome: boolean;
+            dates?: components["schemas"]["CarriedDates"];
         };
         /** @enum {unknown} */
         CellState: "None" | "NotYet" | "Underway" | "Done" | "Attention" | "Blocked";
@@ -2962,6 +3658,18 @@ export interface components {
             takenBack: boolean;
             kept: components["schemas"]["PutLine"][];
         };
+        ClassReturn: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            /** Format: int32 */
+            pieces: number;
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            draftMarks: number;
+            /** Format: int32 */
+            unmarked: number;
+        };
         /** @enum {unknown} */
         ClassRole: "Student" | "CoTeacher" | "Lead";
         /** @enum {unknown} */
@@ -2980,6 +3688,99 @@ export interface components {
         };
         CloseBody: {
             afterArchive: components["schemas"]["AfterArchive"];
+        };
+        ClosingMatrix: {
+            year: components["schemas"]["YearId"];
+            yearLabel: string;
+            classes: components["schemas"]["ClosingRow"][];
+            run: null | components["schemas"]["RunId"];
+        };
+        ClosingOptions: {
+            after: components["schemas"]["AfterArchive"];
+            /** @default false */
+            markNames: boolean;
+            /** @default true */
+            retireCalendar: boolean;
+            /** @default false */
+            endEnrollments: boolean;
+            /** @default false */
+            keepCopy: boolean;
+        };
+        ClosingOutcome: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            lead: string;
+            department: null | string;
+            state: components["schemas"]["StepState"];
+            reason: null | string;
+            /** Format: int32 */
+            takeHomes: number;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytes: number;
+            fingerprint: null | string;
+            verifiedAt: null | components["schemas"]["Instant"];
+        };
+        ClosingRow: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            mark: string;
+            lead: string;
+            department: null | string;
+            state: components["schemas"]["ClassState"];
+            level: components["schemas"]["FindingLevel"];
+            findings: components["schemas"]["Finding"][];
+            /** Format: int32 */
+            held: number;
+            /** Format: int32 */
+            draftMarks: number;
+            /** Format: int32 */
+            onlyCopies: number;
+            /** Format: int32 */
+            unfiled: number;
+            /** Format: int32 */
+            invitations: number;
+            /** Format: int32 */
+            onHold: number;
+            calendarOn: boolean;
+            nextYearMade: boolean;
+            shelfSet: boolean;
+            runGoing: boolean;
+            signedOff: null | string;
+        };
+        ClosingRunBody: {
+            classes: number[];
+            options: components["schemas"]["ClosingOptions"];
+        };
+        ClosingRunPlan: {
+            classes: components["schemas"]["PlannedClosing"][];
+            /** Format: int32 */
+            closes: number;
+            /** Format: int32 */
+            skips: number;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytes: number;
+        };
+        ClosingRunView: {
+            id: components["schemas"]["RunId"];
+            state: components["schemas"]["StepState"];
+            wish: components["schemas"]["RunWish"];
+            options: components["schemas"]["ClosingOptions"];
+            startedAt: components["schemas"]["Instant"];
+            startedBy: string;
+            endedAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            classes: number;
+            /** Format: int32 */
+            verified: number;
+            /** Format: int32 */
+            skipped: number;
+            /** Format: int32 */
+            failed: number;
+            now: null | components["schemas"]["RunClassView"];
         };
         /** @enum {unknown} */
         ClosingStep: "TakeHomes" | "ArchivePackage" | "Check" | "Archive";
@@ -3123,6 +3924,22 @@ export interface components {
             key: null | string;
             decision: components["schemas"]["HoldDecision"];
             person: null | components["schemas"]["PersonId"];
+        };
+        DeleteBody: {
+            name: null | string;
+        };
+        DeletingView: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            against: string[];
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            work: number;
         };
         DeliveryApplied: {
             /** Format: int32 */
@@ -3398,6 +4215,27 @@ export interface components {
             inThisClass: null | components["schemas"]["ClassRole"];
             otherClasses: string[];
         };
+        GateView: {
+            old: components["schemas"]["YearId"];
+            oldLabel: string;
+            new: null | components["schemas"]["YearId"];
+            newLabel: null | string;
+            /** Format: int32 */
+            classes: number;
+            /** Format: int32 */
+            verified: number;
+            /** Format: int32 */
+            signedOff: number;
+            missing: components["schemas"]["UnresolvedClass"][];
+            exceptions: components["schemas"]["UnresolvedClass"][];
+            open: boolean;
+            begunAt: null | components["schemas"]["Instant"];
+            grades: components["schemas"]["GradeStep"][];
+            /** Format: int32 */
+            entrants: number;
+            /** Format: int32 */
+            nextClasses: number;
+        };
         GiveClass: {
             class: components["schemas"]["ClassId"];
             name: string;
@@ -3423,6 +4261,13 @@ export interface components {
             what: string;
             where: string;
             there: boolean;
+        };
+        GradeStep: {
+            from: string;
+            to: null | string;
+            /** Format: int32 */
+            students: number;
+            leavers: string[];
         };
         GroupBody: {
             name: null | string;
@@ -3593,6 +4438,23 @@ export interface components {
             by: string;
             undone: boolean;
         };
+        KeepBody: {
+            folder: null | components["schemas"]["FolderId"];
+        };
+        KeptCopy: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            yearLabel: string;
+            from: null | components["schemas"]["ClassId"];
+            fromName: null | string;
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            things: number;
+            /** Format: int32 */
+            assignments: number;
+            keptAt: components["schemas"]["Instant"];
+        };
         KindSight: {
             who: string;
             /** Format: int32 */
@@ -3604,6 +4466,19 @@ export interface components {
         };
         /** @enum {unknown} */
         Knowledge: "Known" | "Conflict" | "Possible" | "Unknown";
+        LastYearClass: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            mark: string;
+            course: string;
+            section: null | string;
+            period: null | string;
+            leadId: null | components["schemas"]["PersonId"];
+            lead: string;
+            department: null | string;
+            state: components["schemas"]["ClassState"];
+            made: components["schemas"]["NextYearClass"][];
+        };
         Leaving: {
             id: components["schemas"]["PersonId"];
             name: string;
@@ -3624,6 +4499,10 @@ export interface components {
             /** Format: date-time */
             at: string;
             text: string;
+        };
+        Letters: {
+            /** Format: int32 */
+            count: number;
         };
         LinkBody: {
             title: null | string;
@@ -3651,9 +4530,33 @@ export interface components {
             mayRestore: boolean;
             nextYear: null | components["schemas"]["ClassId"];
         };
+        LoftFound: {
+            class: components["schemas"]["ClassId"];
+            className: string;
+            yearLabel: string;
+            kind: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            folder: null | string;
+        };
         LoftYear: {
             label: string;
             classes: components["schemas"]["LoftClass"][];
+        };
+        LooseThing: {
+            id: components["schemas"]["ItemId"];
+            name: string;
+            kind: components["schemas"]["ItemKind"];
+            url: null | string;
+            /** Format: int64 */
+            size: null | number;
+            addedBy: string;
+            byStudent: boolean;
+            addedAt: components["schemas"]["Instant"];
+            preview: null | string;
+            used: string[];
+            suggested: null | components["schemas"]["Suggested"];
         };
         Made: {
             /** Format: int64 */
@@ -3666,11 +4569,25 @@ export interface components {
         MadeMany: {
             classes: number[];
         };
+        ManyReturns: {
+            /** Format: int32 */
+            pieces: number;
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            draftMarks: number;
+            /** Format: int32 */
+            unmarked: number;
+            classes: components["schemas"]["ClassReturn"][];
+        };
         MarkBody: {
             /** Format: double */
             score: null | number;
             /** Format: int32 */
             version: number;
+        };
+        MayCopyBody: {
+            mayCopy: boolean;
         };
         Me: {
             id: components["schemas"]["PersonId"];
@@ -3689,7 +4606,7 @@ export interface components {
             classes: string[];
         };
         /** @enum {unknown} */
-        Mend: "None" | "ReturnWork" | "MarkWork" | "FileThings" | "PublishOrBin" | "OpenClass" | "SeeRoster" | "RollOver" | "SeeRun";
+        Mend: "None" | "ReturnWork" | "MarkWork" | "FileThings" | "PublishOrBin" | "OpenClass" | "SeeRoster" | "RollOver" | "SeeRun" | "WithdrawInvitations" | "SeeDeliveries" | "RetireCalendar" | "SetShelf";
         MendBody: {
             kind: components["schemas"]["BlindKind"];
             folder: null | components["schemas"]["FolderId"];
@@ -3698,6 +4615,12 @@ export interface components {
         MoveBody: {
             to: components["schemas"]["ClassId"];
             includeOpen: boolean;
+        };
+        MovedDate: {
+            was: components["schemas"]["LocalDate"];
+            will: components["schemas"]["LocalDate"];
+            why: string;
+            flagged: boolean;
         };
         MoveView: {
             student: string;
@@ -3789,6 +4712,12 @@ export interface components {
             year: null | components["schemas"]["YearId"];
             section: null | string;
             period: null | string;
+            choice?: null | components["schemas"]["CarryChoice"];
+        };
+        NextYearClass: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            state: components["schemas"]["ClassState"];
         };
         NoticeBody: {
             text: null | string;
@@ -3869,6 +4798,17 @@ export interface components {
             points: null | number;
             work: components["schemas"]["OwnWorkView"];
         };
+        OwnTakeHome: {
+            year: components["schemas"]["YearId"];
+            yearLabel: string;
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            classes: number;
+            /** Format: int64 */
+            size: number;
+            madeAt: components["schemas"]["Instant"];
+        };
         OwnWorkView: {
             state: components["schemas"]["WorkState"];
             heldBy: components["schemas"]["HeldBy"];
@@ -3878,6 +4818,26 @@ export interface components {
             comments: components["schemas"]["CommentView"][];
             handedInAt: null | components["schemas"]["Instant"];
             returnedAt: null | components["schemas"]["Instant"];
+        };
+        PackageRead: {
+            name: string;
+            course: string;
+            yearLabel: string;
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            items: number;
+            /** Format: int32 */
+            assignments: number;
+            /** Format: int32 */
+            work: number;
+            /** Format: int32 */
+            people: number;
+            /** Format: int32 */
+            known: number;
+            made: null | components["schemas"]["ClassId"];
         };
         PageBody: {
             title: null | string;
@@ -3897,6 +4857,15 @@ export interface components {
         };
         /** @enum {unknown} */
         Paper: "A4" | "Letter";
+        ParityLine: {
+            what: string;
+            /** Format: int32 */
+            there: number;
+            /** Format: int32 */
+            here: number;
+            explained: string[];
+            even: boolean;
+        };
         PasswordBody: {
             oldPassword: null | string;
             newPassword: null | string;
@@ -3945,6 +4914,18 @@ export interface components {
         };
         /** Format: int64 */
         PlanId: number;
+        PlannedClosing: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            skipped: null | string;
+            will: string[];
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytes: number;
+        };
         PlanRunView: {
             id: components["schemas"]["RunId"];
             plan: components["schemas"]["PlanId"];
@@ -4056,6 +5037,10 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        ReturnManyBody: {
+            scope: components["schemas"]["ReturnScope"];
+            comment: null | string;
+        };
         ReturnsCell: {
             assignment: components["schemas"]["AssignmentId"];
             id: components["schemas"]["WorkId"];
@@ -4085,6 +5070,11 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        ReturnScope: {
+            classes: number[];
+            student: null | components["schemas"]["PersonId"];
+            unmarkedToo: boolean;
+        };
         ReturnsRow: {
             student: components["schemas"]["PersonId"];
             sortName: string;
@@ -4107,6 +5097,37 @@ export interface components {
             people: null | number[];
             role: components["schemas"]["SchoolRole"];
         };
+        RollDesk: {
+            year: components["schemas"]["YearId"];
+            yearLabel: string;
+            next: null | components["schemas"]["YearId"];
+            nextLabel: null | string;
+            classes: components["schemas"]["LastYearClass"][];
+            teachers: components["schemas"]["TeacherChoice"][];
+            run: null | components["schemas"]["RunId"];
+        };
+        RollDraft: {
+            year: null | components["schemas"]["YearId"];
+            lines: components["schemas"]["RollLine"][];
+            choice: components["schemas"]["CarryChoice"];
+        };
+        RollLine: {
+            from: number[];
+            section: null | string;
+            period: null | string;
+            lead: null | components["schemas"]["PersonId"];
+        };
+        RollOutcome: {
+            /** Format: int32 */
+            position: number;
+            from: string[];
+            name: null | string;
+            made: null | components["schemas"]["ClassId"];
+            state: components["schemas"]["StepState"];
+            reason: null | string;
+            parity: components["schemas"]["ParityLine"][];
+            undone: boolean;
+        };
         RolloverView: {
             year: components["schemas"]["YearId"];
             yearLabel: string;
@@ -4114,10 +5135,33 @@ export interface components {
             lines: components["schemas"]["AlongLine"][];
             folders: components["schemas"]["CarriedFolder"][];
             drafts: string[];
+            dates: components["schemas"]["CarriedDate"][];
             /** Format: int32 */
             planAdds: number;
             alreadyMade: null | components["schemas"]["ClassId"];
             alreadyMadeName: null | string;
+        };
+        RollPreview: {
+            name: string;
+            refused: null | string;
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            things: number;
+            /** Format: int32 */
+            assignments: number;
+            /** Format: int32 */
+            planAdds: number;
+            lines: components["schemas"]["AlongLine"][];
+            tree: components["schemas"]["TreeFolder"][];
+            dates: components["schemas"]["CarriedDate"][];
+        };
+        RollRunView: {
+            id: components["schemas"]["RunId"];
+            state: components["schemas"]["StepState"];
+            startedAt: components["schemas"]["Instant"];
+            endedAt: null | components["schemas"]["Instant"];
+            lines: components["schemas"]["RollOutcome"][];
         };
         /** @enum {unknown} */
         RosterColumn: "Nothing" | "RecordId" | "StudentNumber" | "Given" | "Family" | "Name" | "Grade" | "Email" | "UserName" | "School" | "Role" | "Class" | "ClassRole";
@@ -4173,6 +5217,8 @@ export interface components {
             endedAt: null | components["schemas"]["Instant"];
             classes: components["schemas"]["RunClassView"][];
         };
+        /** @enum {unknown} */
+        RunWish: "GoOn" | "Pause" | "StopAfterClass";
         Saved: {
             /** Format: int32 */
             version: number;
@@ -4245,6 +5291,63 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        ShelfChange: {
+            title: null | string;
+            text: null | string;
+            until: components["schemas"]["LocalDate"];
+        };
+        ShelfDesk: {
+            shelves: components["schemas"]["ShelfView"][];
+            folders: components["schemas"]["ShelfFolder"][];
+            examples: components["schemas"]["ShelfExample"][];
+            suggested: components["schemas"]["LocalDate"];
+        };
+        ShelfDraft: {
+            title: null | string;
+            text: null | string;
+            until: components["schemas"]["LocalDate"];
+            folders: number[];
+            examples: number[];
+            named: string[];
+        };
+        ShelfExample: {
+            id: components["schemas"]["WorkId"];
+            assignment: string;
+            student: string;
+            /** Format: int32 */
+            files: number;
+        };
+        ShelfFolder: {
+            id: components["schemas"]["FolderId"];
+            parent: null | components["schemas"]["FolderId"];
+            name: string;
+            /** Format: int32 */
+            things: number;
+        };
+        ShelfPreviewThing: {
+            key: string;
+            place: string;
+            name: string;
+            shown: string;
+            names: string[];
+            byStudent: boolean;
+            out: boolean;
+        };
+        ShelfView: {
+            /** Format: int64 */
+            id: number;
+            address: string;
+            title: string;
+            text: string;
+            until: components["schemas"]["LocalDate"];
+            open: boolean;
+            madeAt: components["schemas"]["Instant"];
+            shutAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            things: number;
+            /** Format: int32 */
+            visits: number;
+        };
         SightOfFolder: {
             person: components["schemas"]["PersonId"];
             name: string;
@@ -4255,6 +5358,10 @@ export interface components {
         SignInBody: {
             userName: null | string;
             password: null | string;
+        };
+        SignOffBody: {
+            class: components["schemas"]["ClassId"];
+            reason: null | string;
         };
         Slip: {
             person: components["schemas"]["PersonId"];
@@ -4267,6 +5374,12 @@ export interface components {
         };
         SlipsBody: {
             people: null | number[];
+        };
+        SseItemOfClosingRunView: {
+            data?: components["schemas"]["ClosingRunView"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
         };
         SseItemOfRunView: {
             data?: components["schemas"]["RunView"];
@@ -4282,7 +5395,7 @@ export interface components {
             folders: string[];
         };
         /** @enum {unknown} */
-        StepState: "Waiting" | "Working" | "Done" | "Failed";
+        StepState: "Waiting" | "Working" | "Done" | "Failed" | "Skipped";
         StrandedDate: {
             class: components["schemas"]["ClassId"];
             what: string;
@@ -4304,6 +5417,11 @@ export interface components {
         StudentPair: {
             a: components["schemas"]["PersonId"];
             b: components["schemas"]["PersonId"];
+        };
+        Suggested: {
+            folder: components["schemas"]["FolderId"];
+            path: string;
+            why: string;
         };
         TableDecision: {
             name: string;
@@ -4331,6 +5449,47 @@ export interface components {
             group: null | components["schemas"]["GroupId"];
             grade: null | string;
         };
+        TakeHomeDesk: {
+            year: components["schemas"]["YearId"];
+            yearLabel: string;
+            students: components["schemas"]["TakeHomeLine"][];
+            run: null | components["schemas"]["TakeHomeRun"];
+        };
+        TakeHomeLine: {
+            student: components["schemas"]["PersonId"];
+            sortName: string;
+            grade: null | string;
+            active: boolean;
+            /** Format: int32 */
+            classes: number;
+            /** Format: int32 */
+            held: number;
+            /** Format: int32 */
+            files: null | number;
+            /** Format: int64 */
+            size: null | number;
+            madeAt: null | components["schemas"]["Instant"];
+            keepUntil: null | components["schemas"]["LocalDate"];
+            fetchedAt: null | components["schemas"]["Instant"];
+            stale: boolean;
+        };
+        TakeHomeRun: {
+            id: components["schemas"]["RunId"];
+            state: components["schemas"]["StepState"];
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            empty: number;
+            /** Format: int32 */
+            failed: number;
+            reasons: string[];
+        };
+        TakeHomesBody: {
+            year: components["schemas"]["YearId"];
+            students: null | number[];
+        };
         Taken: {
             /** Format: int32 */
             copies: number;
@@ -4345,6 +5504,14 @@ export interface components {
         TakingBody: {
             assignments: null | number[];
             items: null | number[];
+        };
+        TeacherChoice: {
+            id: components["schemas"]["PersonId"];
+            name: string;
+        };
+        TellBody: {
+            classes: number[];
+            text: null | string;
         };
         TermDraft: {
             id: null | components["schemas"]["TermId"];
@@ -4365,6 +5532,15 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        TidyDesk: {
+            things: components["schemas"]["LooseThing"][];
+            folders: components["schemas"]["TidyPlace"][];
+            papersName: string;
+        };
+        TidyPlace: {
+            id: components["schemas"]["FolderId"];
+            path: string;
+        };
         TokenBody: {
             token: null | string;
         };
@@ -4376,6 +5552,14 @@ export interface components {
         TreeBody: {
             paths: null | string[];
         };
+        TreeFolder: {
+            name: string;
+            /** Format: int32 */
+            depth: number;
+            was: null | string;
+            /** Format: int32 */
+            items: number;
+        };
         TreePlace: {
             path: string;
             folder: components["schemas"]["FolderId"];
@@ -4385,6 +5569,10 @@ export interface components {
             /** Format: int32 */
             made: number;
             places: components["schemas"]["TreePlace"][];
+        };
+        UndoBody: {
+            /** Format: int32 */
+            position: number;
         };
         UnfoldBody: {
             lines: null | components["schemas"]["OutlineLine"][];
@@ -4411,6 +5599,15 @@ export interface components {
             clashes: number;
             longestPath: string;
             tree: components["schemas"]["UnfoldedView"][];
+        };
+        UnresolvedClass: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            lead: string;
+            why: string;
+            signedOffBy: null | string;
+            reason: null | string;
+            signedOffAt: null | components["schemas"]["Instant"];
         };
         UsedBody: {
             things: null | number[];
@@ -4480,6 +5677,9 @@ export interface components {
         };
         /** @enum {unknown} */
         WeekNumbering: "Through" | "PerTerm";
+        WishBody: {
+            wish: components["schemas"]["RunWish"];
+        };
         WorkFileView: {
             /** Format: int64 */
             id: number;
@@ -4491,7 +5691,7 @@ export interface components {
         /** Format: int64 */
         WorkId: number;
         /** @enum {unknown} */
-        WorkspaceKind: "Class" | "Department";
+        WorkspaceKind: "Class" | "Department" | "Kept";
         WorkspaceView: {
             head: components["schemas"]["ClassHead"];
             folders: components["schemas"]["FolderView"][];
@@ -5884,6 +7084,35 @@ export interface operations {
             };
         };
     };
+    keptCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptCopy"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     readClassTable: {
         parameters: {
             query?: never;
@@ -6801,6 +8030,72 @@ export interface operations {
             };
         };
     };
+    previewReturnMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReturnScope"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ManyReturns"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    returnMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReturnManyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ManyReturns"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     loft: {
         parameters: {
             query?: never;
@@ -6818,6 +8113,768 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LoftYear"][];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    searchLoft: {
+        parameters: {
+            query: {
+                find: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoftFound"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    loftBin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinnedView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    checkDeleting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archivedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletingView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    deleteArchived: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archivedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeleteBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bringBackArchived: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                archivedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readPackage: {
+        parameters: {
+            query: {
+                year: number;
+                apply: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackageRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    closingMatrix: {
+        parameters: {
+            query?: {
+                year?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingMatrix"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    planClosing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClosingRunBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingRunPlan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    beginClosingRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClosingRunBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tellTeachers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letters"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    gate: {
+        parameters: {
+            query?: {
+                year?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GateView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    signOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOffBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    beginYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GateView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeHomes: {
+        parameters: {
+            query?: {
+                year?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeHomeDesk"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeTakeHomes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeHomesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeHomeRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeHomeRun"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    handOutTakeHome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                yearId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    myTakeHomes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnTakeHome"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    fetchTakeHome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                yearId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    rollDesk: {
+        parameters: {
+            query?: {
+                year?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RollDesk"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewRollMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RollDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RollPreview"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    rollMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RollDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    rollRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RollRunView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    undoRoll: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
@@ -7143,6 +9200,70 @@ export interface operations {
                 "application/json": components["schemas"]["NoticeBody"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    dropKeptCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {
@@ -7876,6 +9997,40 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Made"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setMayCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MayCopyBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
@@ -10581,6 +12736,194 @@ export interface operations {
             };
         };
     };
+    closingRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingRunView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    closingRunEvents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseItemOfClosingRunView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    closingReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingOutcome"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    closingReportCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    wishOfRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryClosingAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     closing: {
         parameters: {
             query?: never;
@@ -10850,6 +13193,299 @@ export interface operations {
                 "application/json": components["schemas"]["VersionBody"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tidy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TidyDesk"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepLoose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    unkeepLoose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    shelves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfDesk"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPreviewThing"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    showcase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                shelfId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    shutShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                shelfId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

@@ -33,7 +33,7 @@ public sealed class Assigning(Premises premises)
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
             var given = n.Students ?? [];
             if (given.Any(g => roster.All(m => m.PersonId != g))) throw Refusals.NotFound("student on the roster");
-            if (n.Publish && at.Class.Kind == WorkspaceKind.Department) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Keep it as a draft, then use it in classes.", "publish");
+            if (n.Publish && at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Keep it as a draft, then use it in classes.", "publish");
             TitleFree(c, id, title, null);
             var now = premises.Clock.Now;
             var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, MadeAt = now }, folders, given);
@@ -72,7 +72,7 @@ public sealed class Assigning(Premises premises)
     {
         ClassGate.Find(c, by, id).NotArchived();
         var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
-        if (ClassStore.Find(c, id)!.Kind == WorkspaceKind.Department) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Use it in classes, and publish it there.");
+        if (ClassStore.Find(c, id)!.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Use it in classes, and publish it there.");
         if (a.PublishedAt is not null) throw new RefusedException("assignment-published", $"“{a.Title}” is published already.", "Nothing to do.");
         var now = premises.Clock.Now;
         if (!AssignmentStore.Publish(c, assignment, version, now)) throw Refusals.ChangedMeanwhile("assignment");

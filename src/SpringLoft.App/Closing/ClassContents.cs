@@ -16,33 +16,50 @@ internal sealed record ClassContents(IReadOnlyList<LayFolder> Folders, IReadOnly
         return new(folders, items, Works(c, WorkStore.OfClass(c, id), WorkStore.FilesOfClass(c, id), id));
     }
 
-    /// <summary>What belongs to one student: their work, their own folders, what they added elsewhere.</summary>
-    internal static ClassContents Of(IDbConnection c, ClassId id, PersonId student)
-    {
-        var all = FolderStore.OfClass(c, id);
-        var own = new HashSet<FolderId>();
-        // Folders come parents first only by luck of their keys, so go on until nothing is added.
-        for (var before = -1; before != own.Count;)
-        {
-            before = own.Count;
-            foreach (var f in all)
-                if (f.StudentId == student || (f.ParentId is { } p && own.Contains(p))) own.Add(f.Id);
-        }
-        var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
-        var items = ItemStore.OfClass(c, id).Where(i => i.Sha256 is not null && (i.AddedBy == student || filings[i.Id].Any(own.Contains)))
-            .Select(i => Lay(i, filings[i.Id])).ToList();
-        return new([.. all.Where(f => own.Contains(f.Id)).Select(f => new LayFolder(f.Id, f.ParentId, f.Name))], items,
-            Works(c, WorkStore.OfStudent(c, id, student), WorkStore.FilesOfClass(c, id), id));
-    }
+    internal static LayItem Lay(ItemRow i, IEnumerable<FolderId> folders) => new(new(i.FileName, i.Sha256!, i.Sha512!, i.Size ?? 0, i.AddedAt), [.. folders]);
 
-    private static LayItem Lay(ItemRow i, IEnumerable<FolderId> folders) => new(new(i.FileName, i.Sha256!, i.Sha512!, i.Size ?? 0, i.AddedAt), [.. folders]);
-
-    private static List<LayWork> Works(IDbConnection c, IReadOnlyList<WorkRow> work, ILookup<WorkId, WorkFileRow> files, ClassId id)
+    internal static List<LayWork> Works(IDbConnection c, IReadOnlyList<WorkRow> work, ILookup<WorkId, WorkFileRow> files, ClassId id)
     {
         var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
         var people = RosterStore.Members(c, id).ToDictionary(m => m.PersonId);
         return [.. work.Where(w => titles.ContainsKey(w.AssignmentId) && people.ContainsKey(w.StudentId))
             .Select(w => new LayWork(titles[w.AssignmentId], w.StudentId, people[w.StudentId].Name.Sort, people[w.StudentId].StudentNumber,
                 [.. files[w.Id].Select(f => new LayFile(f.Name, f.Sha256, f.Sha512, f.Size, f.AddedAt))]))];
+    }
+}
+
+/// <summary>A class read once, to be taken apart by student.</summary>
+internal sealed class StudentContents
+{
+    private readonly IReadOnlyList<FolderRow> folders;
+    private readonly ILookup<PersonId, ItemRow> added;
+    private readonly ILookup<FolderId, ItemRow> filed;
+    private readonly ILookup<ItemId, FolderId> filings;
+    private readonly ILookup<PersonId, LayWork> work;
+    private readonly Dictionary<FolderId, PersonId> owners = [];
+
+    private StudentContents(IReadOnlyList<FolderRow> folders, IReadOnlyList<ItemRow> items, ILookup<ItemId, FolderId> filings, IEnumerable<LayWork> work)
+    {
+        this.folders = folders;
+        this.filings = filings;
+        added = items.ToLookup(i => i.AddedBy);
+        filed = items.SelectMany(i => filings[i.Id].Select(f => (Folder: f, Item: i))).ToLookup(x => x.Folder, x => x.Item);
+        this.work = work.ToLookup(w => w.Student);
+        var byId = folders.ToDictionary(f => f.Id);
+        PersonId? Owner(FolderRow f) => f.StudentId ?? (f.ParentId is { } p && byId.TryGetValue(p, out var above) ? Owner(above) : null);
+        foreach (var f in folders)
+            if (Owner(f) is { } owner) owners[f.Id] = owner;
+    }
+
+    internal static StudentContents Load(IDbConnection c, ClassId id) => new(FolderStore.OfClass(c, id), [.. ItemStore.OfClass(c, id).Where(i => i.Sha256 is not null)],
+        ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder), ClassContents.Works(c, WorkStore.OfClass(c, id), WorkStore.FilesOfClass(c, id), id));
+
+    /// <summary>What belongs to one student: their work, their own folders, what they added elsewhere.</summary>
+    internal ClassContents Of(PersonId student)
+    {
+        var own = folders.Where(f => owners.TryGetValue(f.Id, out var o) && o == student).ToList();
+        // In the order in which they came, however they are found.
+        var items = added[student].Concat(own.SelectMany(f => filed[f.Id])).DistinctBy(i => i.Id).OrderBy(i => i.Id.Value).Select(i => ClassContents.Lay(i, filings[i.Id])).ToList();
+        return new([.. own.Select(f => new LayFolder(f.Id, f.ParentId, f.Name))], items, [.. work[student]]);
     }
 }

@@ -46,10 +46,10 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
         var run = premises.Db.Write(c =>
         {
             var k = ClassGate.Find(c, by, id).Class;
-            if (k.Kind == WorkspaceKind.Department) throw new RefusedException("department-stays", $"“{k.Name}” is a department's workspace: it stays from year to year.", "Close the classes instead.");
+            if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-stays", $"“{k.Name}” is no class: it stays from year to year.", "Close the classes instead.");
             Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, id)[id].Facts(k.State));
             var now = premises.Clock.Now;
-            var made = RunStore.Add(c, [id], after, by.Id, now);
+            var made = RunStore.Add(c, [id], new(after), by.Id, now);
             Premises.Add(c, by, now, new("began closing", "class", id.Value, id, $"run {made.Value}; students afterwards: {(after == AfterArchive.View ? "view" : "nothing")}"));
             return made;
         });

@@ -26,16 +26,25 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         var run = premises.Db.Read(c => RunStore.Find(c, id))!;
         if (run.State != StepState.Working) return;
         foreach (var k in premises.Db.Read(c => RunStore.Classes(c, id)).Where(k => k.State is StepState.Waiting or StepState.Working))
-            Class(run, k.ClassId, stop);
+        {
+            if (Paused(id)) return;
+            if (!Class(run, k.ClassId, stop)) return;
+            if (premises.Db.Read(c => RunStore.Find(c, id))!.Wish != RunWish.StopAfterClass) continue;
+            premises.Db.Write(c => RunStore.SkipWaiting(c, id, $"The run was stopped after “{k.Name}”, before it came to this class."));
+            break;
+        }
         premises.Db.Write(c =>
         {
-            var failed = RunStore.Classes(c, id).Any(k => k.State == StepState.Failed);
+            var failed = RunStore.States(c, id).ContainsKey(StepState.Failed);
             RunStore.End(c, id, failed ? StepState.Failed : StepState.Done, premises.Clock.Now);
         });
         news.Ring(id);
     }
 
-    private void Class(RunRow run, ClassId id, CancellationToken stop)
+    private bool Paused(RunId id) => premises.Db.Read(c => RunStore.Find(c, id))!.Wish == RunWish.Pause;
+
+    // False if the run is paused in the middle of the class; it goes on there.
+    private bool Class(RunRow run, ClassId id, CancellationToken stop)
     {
         premises.Db.Write(c => RunStore.SetClass(c, run.Id, id, StepState.Working, null));
         var at = ClosingStep.TakeHomes;
@@ -44,6 +53,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
             while (Next(run.Id, id) is { } step)
             {
                 stop.ThrowIfCancellationRequested();
+                if (Paused(run.Id)) return false;
                 at = step;
                 log.LogInformation("Run {Run}, class {Class}: {Step} begins", run.Id.Value, id.Value, step);
                 Report(run.Id, id, step, StepState.Working, 0, 0, null);
@@ -75,6 +85,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
             premises.Db.Write(c => RunStore.SetClass(c, run.Id, id, StepState.Failed, reason));
         }
         news.Ring(run.Id);
+        return true;
     }
 
     private void Tell(ClassId id)
@@ -90,7 +101,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
     }
 
     private ClosingStep? Next(RunId run, ClassId id) => premises.Db.Read(c =>
-        ClosingSteps.Next(RunStore.Steps(c, run).Where(s => s.ClassId == id).ToDictionary(s => s.Step, s => s.State)));
+        ClosingSteps.Next(RunStore.Steps(c, run, id).ToDictionary(s => s.Step, s => s.State)));
 
     private void Do(RunRow run, ClassId id, ClosingStep step, CancellationToken stop)
     {
@@ -106,24 +117,36 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
 
     private void TakeHomes(RunRow run, ClassId id, CancellationToken stop)
     {
-        var (k, students) = premises.Db.Read(c => (ClassStore.Find(c, id)!, RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).ToList()));
+        var (k, students, class_) = premises.Db.Read(c => (ClassStore.Find(c, id)!, RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).ToList(), StudentContents.Load(c, id)));
+        var pace = new Pace();
         var done = 0;
-        var made = 0;
+        var made = new List<(PackageRow Row, StoredFile File)>();
+        using var batch = premises.Files.Batch();
         foreach (var student in students)
         {
             stop.ThrowIfCancellationRequested();
-            var contents = premises.Db.Read(c => ClassContents.Of(c, id, student.PersonId));
+            var contents = class_.Of(student.PersonId);
             var laid = PackageLayout.TakeHome(k.Name, contents.Folders, contents.Items, contents.Work);
             if (laid.Count > 0)
             {
-                var file = premises.Files.Make(to => ZipWriter.Write(to, laid.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), null, stop));
-                Keep(run, id, "TakeHome", student.PersonId, $"{student.Name.Display}, {k.Name}.zip", file, laid.Count);
-                made++;
+                var file = batch.Make(to => ZipWriter.Write(to, laid.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), null, stop));
+                made.Add((new() { RunId = run.Id, ClassId = id, Kind = "TakeHome", StudentId = student.PersonId, Name = $"{student.Name.Display}, {k.Name}.zip", Sha256 = file.Sha256, Files = laid.Count, MadeAt = run.StartedAt }, file));
                 milestones.Reached("TakeHomes:one");
             }
-            Report(run.Id, id, ClosingStep.TakeHomes, StepState.Working, ++done, students.Count, null);
+            done++;
+            if (pace.Due()) Report(run.Id, id, ClosingStep.TakeHomes, StepState.Working, done, students.Count, null);
         }
-        Report(run.Id, id, ClosingStep.TakeHomes, StepState.Done, students.Count, students.Count, $"{made} take-homes for {students.Count} students");
+        batch.Keep();
+        premises.Db.Write(c =>
+        {
+            foreach (var (row, file) in made)
+            {
+                ItemStore.AddBlob(c, file, premises.Clock.Now);
+                RunStore.PutPackage(c, row);
+            }
+            RunStore.SetStep(c, run.Id, id, ClosingStep.TakeHomes, StepState.Done, students.Count, students.Count, $"{made.Count} take-homes for {students.Count} students");
+        });
+        news.Ring(run.Id);
     }
 
     private void Package(RunRow run, ClassId id, CancellationToken stop)
@@ -137,7 +160,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
                 n => { if (pace.Due()) Report(run.Id, id, ClosingStep.ArchivePackage, StepState.Working, Math.Min(n, total), total, null); }, stop);
             milestones.Reached("ArchivePackage:written");
         });
-        Keep(run, id, "Archive", null, $"{package.Folder}.zip", file, total);
+        Keep(run, id, "Archive", $"{package.Folder}.zip", file, total);
         Report(run.Id, id, ClosingStep.ArchivePackage, StepState.Done, total, total, string.Create(CultureInfo.InvariantCulture, $"{total} files, {Math.Max(0.1, file.Size / 1e6):0.0} MB"));
     }
 
@@ -169,19 +192,20 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         {
             Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, id)[id].Facts(k.State) with { RunGoing = false });
             // What was checked must still be what is there: somebody may have changed it since.
-            var fingerprint = RunStore.Steps(c, run.Id).First(s => s.ClassId == id && s.Step == ClosingStep.Check).Detail;
+            var fingerprint = RunStore.Steps(c, run.Id, id).First(s => s.Step == ClosingStep.Check).Detail;
             if (ArchivePackage.Of(c, premises.Files, id).Fingerprint != fingerprint)
                 throw new RefusedException("changed-meanwhile", "Somebody changed the class while it was being packed. Nothing was archived.", "Close it again: the package will have the change.");
             if (!ClassStore.SetState(c, k, ClassState.Archived, now, run.AfterArchive)) throw Refusals.ChangedMeanwhile("class");
+            RunStore.SetUndo(c, run.Id, id, ClosingExtras.Do(c, k, run.Closing, run.StartedBy, now));
             AuditStore.Add(c, now, run.StartedBy, "archived class", "class", id.Value, id, "verified package");
         }
         RunStore.SetStep(c, run.Id, id, ClosingStep.Archive, StepState.Done, 1, 1, "stands in the loft, read-only");
     });
 
-    private void Keep(RunRow run, ClassId id, string kind, PersonId? student, string name, StoredFile file, int files) => premises.Db.Write(c =>
+    private void Keep(RunRow run, ClassId id, string kind, string name, StoredFile file, int files) => premises.Db.Write(c =>
     {
         ItemStore.AddBlob(c, file, premises.Clock.Now);
-        RunStore.PutPackage(c, new PackageRow { RunId = run.Id, ClassId = id, Kind = kind, StudentId = student, Name = name, Sha256 = file.Sha256, Files = files, MadeAt = run.StartedAt });
+        RunStore.PutPackage(c, new PackageRow { RunId = run.Id, ClassId = id, Kind = kind, Name = name, Sha256 = file.Sha256, Files = files, MadeAt = run.StartedAt });
     });
 
     private void Report(RunId run, ClassId id, ClosingStep step, StepState state, int done, int total, string? detail)

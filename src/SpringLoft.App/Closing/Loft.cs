@@ -14,9 +14,15 @@ public sealed record LoftClass(ClassId Id, string Name, string Mark, string Lead
 /// <summary>A school year in the loft.</summary>
 public sealed record LoftYear(string Label, IReadOnlyList<LoftClass> Classes);
 
+/// <summary>A thing in the loft.</summary>
+/// <param name="Kind">File, Link, Page, Assignment or Folder.</param>
+public sealed record LoftFound(ClassId Class, string ClassName, string YearLabel, string Kind, long Id, string Name, string? Folder);
+
 /// <summary>Where archived classes stand, by school year.</summary>
 public sealed class Loft(Premises premises)
 {
+    private const int MostFound = 200;
+
     /// <summary>Archived classes by year, newest first: all for a coordinator, one's own for others.</summary>
     public IReadOnlyList<LoftYear> See(Caller who) => premises.Db.Read(c =>
     {
@@ -40,6 +46,18 @@ public sealed class Loft(Premises premises)
         }).Where(y => y.Classes.Count > 0).ToList();
     });
 
+    /// <summary>Things of archived classes and of one's own kept copies, over all years, by a part of their name.</summary>
+    public IReadOnlyList<LoftFound> Search(Caller who, string? find)
+    {
+        var part = Refusals.NotLonger(find?.Trim() ?? "", "find", "What you typed", 100);
+        if (part.Length < 2) return [];
+        return premises.Db.Read(c =>
+        {
+            var years = YearStore.All(c).ToDictionary(y => y.Id, y => y.Year.Label);
+            return Store.Closing.LoftStore.Search(c, part, who.Role == SchoolRole.Coordinator ? null : who.Id, who.Id, MostFound).Select(h => new LoftFound(h.ClassId, h.ClassName, years[h.YearId], h.Kind, h.Id, h.Name, h.Folder)).ToList();
+        });
+    }
+
     /// <summary>Opens the newest verified archive package of a class.</summary>
     public Download OpenPackage(ClassId id) => premises.Db.Read(c =>
     {
@@ -61,6 +79,7 @@ public sealed class Loft(Premises premises)
         if (k.State != ClassState.Archived) throw new RefusedException("class-not-archived", $"“{k.Name}” is not archived.", "Nothing to restore.");
         var now = premises.Clock.Now;
         if (!ClassStore.SetState(c, k with { Version = version }, ClassState.Open, now, k.AfterArchive)) throw Refusals.ChangedMeanwhile("class");
+        ClosingExtras.Undo(c, id);
         Premises.Add(c, by, now, new("restored class", "class", id.Value, id, k.Name));
     });
 }

@@ -1,61 +1,85 @@
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.Plans;
+using SpringLoft.Core.Rollover;
 using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Workspaces;
 
 namespace SpringLoft.App.Rollover;
 
-/// <summary>What is copied of a class's set-up into a new class: folders, staff's things, assignments as drafts without a date. Files share their bytes.</summary>
+/// <summary>What is copied of a class's set-up into a new class: folders, staff's things, assignments as drafts. Files share their bytes.</summary>
 /// <param name="Rows">Folders of the old class.</param>
 /// <param name="Folders">Of those, the ones that come, under their new names.</param>
 internal sealed record SetUpCopy(ClassId From, IReadOnlyList<FolderRow> Rows, IReadOnlyList<CarriedFolder> Folders, IReadOnlyList<ItemId> Items, IReadOnlyList<AssignmentRow> Assignments)
 {
+    /// <summary>Dates that assignments get; those that are not in it get none.</summary>
+    internal IReadOnlyDictionary<AssignmentId, LocalDate> Dates { get; init; } = new Dictionary<AssignmentId, LocalDate>();
+
+    /// <summary>Do assignments keep their points?</summary>
+    internal bool Points { get; init; } = true;
+
+    /// <summary>Groups that come by name.</summary>
+    internal IReadOnlyList<string> Groups { get; init; } = [];
+
+    /// <summary>Copies it. Where the class has a folder of that name in that place already, from another class that it is made of too, that one is used.</summary>
     /// <returns>How many folders were made.</returns>
     internal static int Into(IDbConnection c, ClassId made, SetUpCopy p, Instant now)
     {
-        var folders = p.CopyFolders(c, made);
-        p.CopyItems(c, made, folders, now);
+        var standing = FolderStore.OfClass(c, made);
+        foreach (var g in p.Groups.Except(GroupStore.OfClass(c, made).Select(g => g.Name), StringComparer.OrdinalIgnoreCase)) GroupStore.Add(c, made, g);
+        var (folders, count) = p.CopyFolders(c, made, standing);
+        p.CopyItems(c, made, folders, standing.Count > 0, now);
         p.CopyAssignments(c, made, folders, now);
-        return folders.Count;
+        return count;
     }
 
-    private Dictionary<FolderId, FolderId> CopyFolders(IDbConnection c, ClassId made)
+    private (Dictionary<FolderId, FolderId> Copies, int Made) CopyFolders(IDbConnection c, ClassId made, IReadOnlyList<FolderRow> standing)
     {
         var rows = Rows.ToDictionary(f => f.Id);
         var carried = Folders.ToDictionary(f => f.Id);
         var copies = new Dictionary<FolderId, FolderId>();
-        var taken = new Dictionary<FolderId, HashSet<string>>();
+        var taken = standing.GroupBy(f => f.ParentId ?? default).ToDictionary(g => g.Key, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());
+        var there = standing.ToDictionary(f => (f.ParentId ?? default, SafeName.Key(f.Name)), f => f.Id);
+        var keys = standing.Where(f => f.PlanKey is not null).Select(f => f.PlanKey!).ToHashSet(StringComparer.Ordinal);
+        var count = 0;
         FolderId Copy(CarriedFolder f)
         {
-            if (copies.TryGetValue(f.Id, out var there)) return there;
+            if (copies.TryGetValue(f.Id, out var known)) return known;
             FolderId? parent = f.Parent is { } above && carried.TryGetValue(above, out var a) ? Copy(a) : null;
+            if (there.TryGetValue((parent ?? default, SafeName.Key(f.Name)), out var same)) return copies[f.Id] = same;
             if (!taken.TryGetValue(parent ?? default, out var names)) taken[parent ?? default] = names = [];
             var name = SafeName.Distinct(f.Name, names, isFile: false);
             names.Add(SafeName.Key(name));
-            return copies[f.Id] = FolderStore.Add(c, made, parent, name, rows[f.Id].Position, f.Rule, null, rows[f.Id].PlanKey, Given(rows[f.Id]));
+            count++;
+            // A key is one folder's: who comes second stands beside the plan.
+            var key = rows[f.Id].PlanKey is { } k && keys.Add(k) ? k : null;
+            return copies[f.Id] = FolderStore.Add(c, made, parent, name, rows[f.Id].Position, f.Rule, null, key, key is null ? null : Given(rows[f.Id]));
         }
         foreach (var f in Folders) Copy(f);
-        return copies;
+        return (copies, count);
     }
 
     // A folder that its teacher renamed is the teacher's next year too; for any other, its new name is what the plan gives.
     private static GivenFolder? Given(FolderRow f) => f.Given is { } g && g.Name != f.Name ? g : null;
 
-    private void CopyItems(IDbConnection c, ClassId made, Dictionary<FolderId, FolderId> folders, Instant now)
+    private void CopyItems(IDbConnection c, ClassId made, Dictionary<FolderId, FolderId> folders, bool merging, Instant now)
     {
         var filings = ItemStore.Filings(c, From).ToLookup(f => f.Item, f => f.Folder);
         var coming = Items.ToHashSet();
+        var standing = merging ? ItemStore.OfClass(c, made).GroupBy(i => (SafeName.Key(i.Name), i.Sha256 ?? i.Url)).ToDictionary(g => g.Key, g => g.First().Id) : [];
         foreach (var item in ItemStore.OfClass(c, From).Where(i => coming.Contains(i.Id)))
         {
-            var copy = ItemStore.Add(c, made, item with { AddedAt = now });
+            var copy = standing.TryGetValue((SafeName.Key(item.Name), item.Sha256 ?? item.Url), out var same) ? same : ItemStore.Add(c, made, item with { AddedAt = now });
             foreach (var f in filings[item.Id].Where(folders.ContainsKey)) ItemStore.File(c, copy, folders[f]);
         }
     }
 
     private void CopyAssignments(IDbConnection c, ClassId made, Dictionary<FolderId, FolderId> folders, Instant now)
     {
+        if (Assignments.Count == 0) return;
         var filings = AssignmentStore.Filings(c, From);
-        foreach (var a in Assignments)
-            AssignmentStore.Add(c, made, a with { DueOn = null, MadeAt = now }, filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f]), [], a.Id);
+        var taken = AssignmentStore.OfClass(c, made).Select(a => SafeName.Key(a.Title)).ToHashSet();
+        foreach (var a in Assignments.Where(a => taken.Add(SafeName.Key(a.Title))))
+            AssignmentStore.Add(c, made, a with { DueOn = Dates.TryGetValue(a.Id, out var d) ? d : null, Points = Points ? a.Points : null, MadeAt = now }, filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f]), [], a.Id);
     }
 }

@@ -30,6 +30,7 @@ public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDe
         premises.Db.Write(c =>
         {
             var year = YearStore.All(c).FirstOrDefault(y => y.Id == d.Year) ?? throw Refusals.NotFound("school year");
+            if (d.IsOn) Closing.NewYearGate.CheckBegun(c, d.Year);
             new FeedWindow(d.FirstDay, d.LastDay, d.Hour, d.IsOn).Check(year.Year.First, year.Year.Last);
             var secret = string.IsNullOrEmpty(d.Secret) ? FeedStore.Get(c)?.ClientSecret ?? throw new RefusedException("missing", "The secret is missing.", "Type it in; it is never shown again.", "secret") : d.Secret;
             FeedStore.Set(c, new FeedRow { Address = address.AbsoluteUri, ClientId = client, ClientSecret = secret, YearId = d.Year, FirstDay = d.FirstDay, LastDay = d.LastDay, Hour = d.Hour, IsOn = d.IsOn, Applies = d.Applies });

@@ -49,7 +49,7 @@ public sealed class Joining(Premises premises)
         premises.Db.Write(c =>
         {
             var k = ClassGate.Find(c, by, id).NotArchived().Class;
-            if (k.Kind == WorkspaceKind.Department) throw new RefusedException("department-students", "A department's members are staff.", "Enroll them from the directory.");
+            if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-students", "A department's members are staff.", "Enroll them from the directory.");
             var now = premises.Clock.Now;
             JoinStore.Put(c, new JoinCodeRow { ClassId = id, Code = JoinCode.Make(RandomNumberGenerator.GetInt32), MadeAt = now, ExpiresAt = now + Duration.FromDays(days), Most = most, Waits = waits });
             Premises.Add(c, by, now, new("made join code", "class", id.Value, id, $"for {days} days{(most is null ? "" : $", for {most}")}{(waits ? ", with a yes" : "")}"));

@@ -144,7 +144,7 @@ public sealed class Arranging(Premises premises)
     internal static IReadOnlyList<BlindSpot> Blind(IDbConnection c, ClassId id)
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        if (k.Kind == WorkspaceKind.Department) return [];
+        if (k.Kind != WorkspaceKind.Class) return [];
         var groups = GroupStore.Members(c, id);
         var filings = AssignmentStore.Filings(c, id);
         var given = AssignmentStore.GivenTo(c, id);

@@ -62,7 +62,7 @@ public sealed class ClassDetails(Premises premises)
     // A name that a person gave by hand stays; one that the pattern made goes with what it was made from.
     private static string Follow(IDbConnection c, ClassRow k, YearRow year, string? section, string? period, TermId? term)
     {
-        if (k.Kind == WorkspaceKind.Department) return k.Name;
+        if (k.Kind != WorkspaceKind.Class) return k.Name;
         var pattern = SchoolStore.Get(c)!.ClassNamePattern;
         string? TermName(TermId? t) => year.Terms.FirstOrDefault(x => x.Id == t)?.Name;
         var was = ClassName.Preview(pattern, new(k.Course, k.Section, k.Period, TermName(k.TermId), year.Year.Label), []).Name;

@@ -139,6 +139,15 @@ public sealed class Items(Premises premises)
         Premises.Add(c, by, premises.Clock.Now, new("filed", "item", item.Value, id, $"“{row.Name}” in {folders.Count} folders"));
     });
 
+    /// <summary>Says whether there is a right to copy a thing into another class; without it, it stays behind when the class is rolled over.</summary>
+    public void SetMayCopy(Caller by, ClassId id, ItemId item, bool may) => premises.Db.Write(c =>
+    {
+        ClassGate.Find(c, by, id).NotArchived();
+        var row = ItemStore.Find(c, id, item) ?? throw Refusals.NotFound("thing");
+        ItemStore.SetMayCopy(c, item, may);
+        Premises.Add(c, by, premises.Clock.Now, new(may ? "allowed copying" : "barred copying", "item", item.Value, id, row.Name));
+    });
+
     /// <summary>Puts an item in the bin.</summary>
     public void Bin(Caller by, ClassId id, ItemId item) => premises.Db.Write(c =>
     {

@@ -118,7 +118,7 @@ public sealed class MakingClass(Premises premises, PlanDesk plans)
     public void Open(Caller by, ClassId id, int version) => premises.Db.Write(c =>
     {
         var k = ClassGate.Find(c, by, id).NotArchived().Class;
-        if (k.Kind == WorkspaceKind.Department) throw new RefusedException("department-stays", $"“{k.Name}” is a department's workspace: its members see it from the start.", "Nothing to do.");
+        if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-stays", $"“{k.Name}” is a department's workspace: its members see it from the start.", "Nothing to do.");
         if (k.State == ClassState.Open) throw new RefusedException("class-open", $"“{k.Name}” is open already.", "Nothing to do.");
         var now = premises.Clock.Now;
         if (!ClassStore.SetState(c, k with { Version = version }, ClassState.Open, now, k.AfterArchive)) throw Refusals.ChangedMeanwhile("class");

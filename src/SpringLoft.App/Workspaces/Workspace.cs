@@ -66,7 +66,7 @@ public sealed class Workspace(Premises premises)
     public IReadOnlyList<OwnClass> Mine(Caller who) => premises.Db.Read(c =>
     {
         var years = YearStore.All(c).ToDictionary(y => y.Id, y => y.Year.Label);
-        return ClassStore.OfPerson(c, who.Id).Select(k =>
+        return ClassStore.OfPerson(c, who.Id).Where(k => k.Kind != WorkspaceKind.Kept).Select(k =>
         {
             var at = ClassGate.Find(c, who, k.Id);
             var takeHome = RunStore.TakeHome(c, k.Id, who.Id) is not null;

@@ -4,7 +4,7 @@ namespace SpringLoft.Core.Closing;
 public enum ClosingStep { TakeHomes, ArchivePackage, Check, Archive }
 
 /// <summary>What became of a step, or of a class in a run.</summary>
-public enum StepState { Waiting, Working, Done, Failed }
+public enum StepState { Waiting, Working, Done, Failed, Skipped }
 
 /// <summary>Orders the steps.</summary>
 public static class ClosingSteps

@@ -64,7 +64,15 @@ public static class PackageLayout
         return laid;
     }
 
+    /// <summary>The folder of each piece of work, as <see cref="Archive"/> lays them out, to find them again in a package.</summary>
+    public static IReadOnlyList<string> WorkPlaces(IEnumerable<LayWork> work) => [.. Places("work", work, new Siblings(), byStudent: true).Select(x => x.Place)];
+
     private static void LayWorkInto(string top, IEnumerable<LayWork> work, Siblings names, List<LaidFile> laid, bool byStudent)
+    {
+        foreach (var (piece, place) in Places(top, work, names, byStudent)) laid.AddRange(piece.Files.Select(f => new LaidFile(names.Place(place, f.Name, isFile: true), f)));
+    }
+
+    private static IEnumerable<(LayWork Piece, string Place)> Places(string top, IEnumerable<LayWork> work, Siblings names, bool byStudent)
     {
         var assignments = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var piece in work)
@@ -76,7 +84,7 @@ public static class PackageLayout
                 var label = piece.StudentNumber is { } number ? $"{piece.StudentSortName} ({number})" : piece.StudentSortName;
                 place = names.Place(place, label, isFile: false);
             }
-            laid.AddRange(piece.Files.Select(f => new LaidFile(names.Place(place, f.Name, isFile: true), f)));
+            yield return (piece, place);
         }
     }
 

@@ -8,10 +8,11 @@ public sealed record OldFolder(FolderId Id, FolderId? Parent, FolderRule Rule, P
 
 /// <summary>An item of last year's class.</summary>
 /// <param name="AddedByStudent">True if a student put it in: then it is work of students and stays.</param>
-public sealed record OldItem(ItemId Id, IReadOnlyList<FolderId> FiledIn, bool AddedByStudent, bool Binned);
+/// <param name="MayCopy">False if its owner says that there is no right to copy it.</param>
+public sealed record OldItem(ItemId Id, IReadOnlyList<FolderId> FiledIn, bool AddedByStudent, bool Binned, ItemKind Kind = ItemKind.File, bool MayCopy = true);
 
 /// <summary>What there is in last year's class, besides folders and items.</summary>
-public sealed record OldCounts(int Assignments, int BinnedAssignments, int Students, int CoTeachers, int Notices, int Work);
+public sealed record OldCounts(int Assignments, int BinnedAssignments, int Students, int CoTeachers, int Notices, int Work, int Groups = 0);
 
 /// <summary>One line of the list of what comes along and what stays.</summary>
 public sealed record AlongLine(string What, int Comes, int Stays, string Why);
@@ -23,24 +24,31 @@ public sealed record ComesAlong(IReadOnlyList<FolderId> Folders, IReadOnlyList<I
     /// The set-up comes: folders, staff's items, assignments as drafts without a date. Students, co-teachers, notices and
     /// work of students stay, and so does what is in the bin.
     /// </summary>
-    public static ComesAlong Decide(IReadOnlyList<OldFolder> folders, IReadOnlyList<OldItem> items, OldCounts counts)
+    /// <param name="choice">What a person lets come; null for all.</param>
+    public static ComesAlong Decide(IReadOnlyList<OldFolder> folders, IReadOnlyList<OldItem> items, OldCounts counts, CarryChoice? choice = null)
     {
+        var c = choice ?? new();
         var byId = folders.ToDictionary(f => f.Id);
         // A folder inside one that stays can't come either: it would have nowhere to stand.
-        bool Comes(OldFolder f) => !f.Binned && f.Student is null && f.Group is null
+        bool Comes(OldFolder f) => c.Folders && !f.Binned && f.Student is null && f.Group is null
             && (f.Parent is not { } p || !byId.TryGetValue(p, out var parent) || Comes(parent));
         var coming = folders.Where(Comes).Select(f => f.Id).ToHashSet();
         var own = folders.Count(f => !f.Binned && !coming.Contains(f.Id));
-        var things = items.Where(i => !i.Binned && !i.AddedByStudent && (i.FiledIn.Count == 0 || i.FiledIn.Any(coming.Contains))).ToList();
+        bool Chosen(OldItem i) => i.Kind switch { ItemKind.Link => c.Links, ItemKind.Page => c.Pages, _ => c.Files };
+        var ofStaff = items.Where(i => !i.Binned && !i.AddedByStudent).ToList();
+        var things = ofStaff.Where(i => i.MayCopy && Chosen(i) && (i.FiledIn.Count == 0 || i.FiledIn.Any(coming.Contains))).ToList();
+        var barred = ofStaff.Count(i => !i.MayCopy);
         var byStudents = items.Count(i => !i.Binned && i.AddedByStudent);
-        var inOwn = items.Count(i => !i.Binned && !i.AddedByStudent) - things.Count;
+        var inOwn = ofStaff.Count - things.Count - barred;
         var binned = folders.Count(f => f.Binned) + items.Count(i => i.Binned) + counts.BinnedAssignments;
 
         List<AlongLine> lines =
         [
-            new("Folders", coming.Count, own, "Folders of students and of groups stay; new ones unfold for new students and groups."),
-            new("Files and links of staff", things.Count, inOwn, inOwn > 0 ? "What stands only in a student's own folder stays." : "The same bytes, not copied."),
-            new("Assignments", counts.Assignments, 0, "As drafts without a date."),
+            new("Folders", coming.Count, own, c.Folders ? "Folders of students and of groups stay; new ones unfold for new students and groups." : "Not ticked."),
+            new("Files, links and pages of staff", things.Count, inOwn, inOwn == 0 ? "The same bytes, not copied." : ofStaff.All(i => !i.MayCopy || Chosen(i)) ? "What stands only in a student's own folder, or in folders that stay, stays." : "What is not ticked stays."),
+            new("Things without the right to copy", 0, barred, "Left behind: their owner marked them so."),
+            new("Assignments", c.Assignments ? counts.Assignments : 0, c.Assignments ? 0 : counts.Assignments, !c.Assignments ? "Not ticked." : c.Dates == CarriedDates.None ? "As drafts without a date." : "As drafts, dates moved by school week."),
+            new("Groups", c.Groups ? counts.Groups : 0, c.Groups ? 0 : counts.Groups, "By name, without their members."),
             new("Students", 0, counts.Students, "Next year has other students."),
             new("Co-teachers", 0, counts.CoTeachers, "Added anew by the lead teacher."),
             new("Notices", 0, counts.Notices, "They were for this year."),

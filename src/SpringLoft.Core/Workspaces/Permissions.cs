@@ -36,6 +36,9 @@ public enum Act
     /// <summary>Receive deliveries of rosters from the school's records, apply them, take them back.</summary>
     TakeDeliveries,
 
+    /// <summary>Delete archived classes, and read packages in.</summary>
+    KeepLoft,
+
     /// <summary>Move the date that the demo believes in.</summary>
     MoveDate,
 
@@ -81,7 +84,7 @@ public static class Permissions
     {
         Act.OwnSignIn or Act.SeeOwnClasses => true,
         Act.SeeBoard or Act.SearchDirectory or Act.MakeClass or Act.AddPerson => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries => role is SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft => role is SchoolRole.Coordinator,
         _ => false,
     };
 

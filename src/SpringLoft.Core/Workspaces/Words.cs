@@ -22,7 +22,7 @@ public enum ClassRole { Student, CoTeacher, Lead }
 public enum Standing { Nobody, SignedIn, Left, Student, CoTeacher, Lead, Coordinator }
 
 /// <summary>Is a workspace a class's or a department's?</summary>
-public enum WorkspaceKind { Class, Department }
+public enum WorkspaceKind { Class, Department, Kept }
 
 /// <summary>What members of a group may do in their folder, besides looking.</summary>
 /// <param name="Add">Put things in, and change and remove their own.</param>

@@ -13,12 +13,16 @@ internal sealed record CommentBody(string? Text);
 
 internal sealed record ReturnBody(bool UnmarkedToo, int Version);
 
+internal sealed record ReturnManyBody(ReturnScope Scope, string? Comment);
+
 internal sealed record ReturnAllBody(AssignmentId? Assignment, bool UnmarkedToo, string? Comment);
 
 internal static class AssignmentEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
     {
+        api.MapPost("/returns/preview", (ReturnScope body, Caller who, ReturningMany returning) => returning.Preview(who, body)).WithName("previewReturnMany").Needs(Act.SeeBoard);
+        api.MapPost("/returns", (ReturnManyBody body, Caller who, ReturningMany returning) => returning.Do(who, body.Scope, body.Comment)).WithName("returnMany").Needs(Act.SeeBoard);
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);

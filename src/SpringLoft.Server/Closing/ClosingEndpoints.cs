@@ -1,6 +1,8 @@
 using SpringLoft.App;
 using SpringLoft.App.Closing;
 using SpringLoft.App.Workspaces;
+using SpringLoft.Core;
+using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Server.Api;
 using SpringLoft.Server.Workspaces;
@@ -9,11 +11,62 @@ namespace SpringLoft.Server.Closing;
 
 internal sealed record CloseBody(AfterArchive AfterArchive);
 
+internal sealed record ClosingRunBody(IReadOnlyList<ClassId> Classes, ClosingOptions Options);
+
+internal sealed record TellBody(IReadOnlyList<ClassId> Classes, string? Text);
+
+internal sealed record WishBody(RunWish Wish);
+
+internal sealed record SignOffBody(ClassId Class, string? Reason);
+
+internal sealed record BeginBody(YearId Old, bool GoUp, bool LeaversLeave);
+
+internal sealed record DeleteBody(string? Name);
+
+internal sealed record Letters(int Count);
+
 internal static class ClosingEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/loft", (Caller who, Loft loft) => loft.See(who)).WithName("loft").Needs(Act.SeeOwnClasses);
+        api.MapGet("/loft/search", (string find, Caller who, Loft loft) => loft.Search(who, find)).WithName("searchLoft").Needs(Act.SeeBoard);
+        api.MapGet("/loft/bin", (LoftBin bin) => bin.See()).WithName("loftBin").Needs(Act.KeepLoft);
+        api.MapGet("/loft/{archivedId:long}/deleting", (long archivedId, LoftBin bin) => bin.Check(new ClassId(archivedId))).WithName("checkDeleting").Needs(Act.KeepLoft);
+        api.MapPost("/loft/{archivedId:long}/deleting", (long archivedId, DeleteBody body, Caller who, LoftBin bin) =>
+        {
+            bin.Bin(who, new ClassId(archivedId), body.Name);
+            return TypedResults.NoContent();
+        }).WithName("deleteArchived").Needs(Act.KeepLoft);
+        api.MapPost("/loft/{archivedId:long}/bring-back", (long archivedId, Caller who, LoftBin bin) =>
+        {
+            bin.BringBack(who, new ClassId(archivedId));
+            return TypedResults.NoContent();
+        }).WithName("bringBackArchived").Needs(Act.KeepLoft);
+        api.MapPost("/loft/zips", (long year, bool apply, Caller who, PackageIntake intake, HttpRequest request, CancellationToken stop) =>
+            intake.Read(who, new YearId(year), request.Body, apply, stop)).WithName("readPackage").TakesFile().Needs(Act.KeepLoft);
+        api.MapGet("/closing", (Caller who, ClosingRuns runs, long? year) => runs.See(who, year is { } y ? new YearId(y) : null)).WithName("closingMatrix").Needs(Act.SeeBoard);
+        api.MapPost("/closing/plan", (ClosingRunBody body, Caller who, ClosingRuns runs) => runs.Plan(who, body.Classes, body.Options)).WithName("planClosing").Needs(Act.SeeBoard);
+        api.MapPost("/closing/runs", (ClosingRunBody body, Caller who, ClosingRuns runs) => new Made(runs.Begin(who, body.Classes, body.Options).Value)).WithName("beginClosingRun").Needs(Act.SeeBoard);
+        api.MapPost("/closing/letters", (TellBody body, Caller who, ClosingRuns runs) => new Letters(runs.TellTeachers(who, body.Classes, body.Text))).WithName("tellTeachers").Needs(Act.SeeBoard);
+        api.MapGet("/gate", (NewYearGate gate, long? year) => gate.See(year is { } y ? new YearId(y) : null)).WithName("gate").Needs(Act.LayDownYear);
+        api.MapPost("/gate/sign-offs", (SignOffBody body, Caller who, NewYearGate gate) =>
+        {
+            gate.SignOff(who, body.Class, body.Reason);
+            return TypedResults.NoContent();
+        }).WithName("signOff").Needs(Act.LayDownYear);
+        api.MapPost("/gate/beginning", (BeginBody body, Caller who, NewYearGate gate) => gate.Begin(who, body.Old, body.GoUp, body.LeaversLeave)).WithName("beginYear").Needs(Act.LayDownYear);
+        var r = api.MapGroup("/closing/runs/{runId:long}");
+        r.MapGet("", (long runId, Caller who, ClosingRuns runs) => runs.See(who, new RunId(runId))).WithName("closingRun").Needs(Act.SeeBoard);
+        r.MapGet("/events", (long runId, Caller who, ClosingRuns runs, CancellationToken stop) => TypedResults.ServerSentEvents(runs.Follow(who, new(runId), stop))).WithName("closingRunEvents").Needs(Act.SeeBoard);
+        r.MapGet("/report", (long runId, Caller who, ClosingRuns runs) => runs.Report(who, new(runId))).WithName("closingReport").Needs(Act.SeeBoard);
+        r.MapGet("/report.csv", (long runId, Caller who, ClosingRuns runs) => Uploads.Send(runs.ReportCsv(who, new(runId)))).WithName("closingReportCsv").SendsFile().Needs(Act.SeeBoard);
+        r.MapPost("/wish", (long runId, WishBody body, Caller who, ClosingRuns runs) =>
+        {
+            runs.Wish(who, new(runId), body.Wish);
+            return TypedResults.NoContent();
+        }).WithName("wishOfRun").Needs(Act.SeeBoard);
+        r.MapPost("/again", (long runId, Caller who, ClosingRuns runs) => new Made(runs.TryAgain(who, new(runId)).Value)).WithName("tryClosingAgain").Needs(Act.SeeBoard);
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapGet("/closing", (long classId, ClosingDesk desk) => desk.See(new SpringLoft.Core.ClassId(classId))).WithName("closing").Needs(Act.Arrange);
         k.MapPost("/closing", (long classId, CloseBody body, Caller who, ClosingDesk desk) =>

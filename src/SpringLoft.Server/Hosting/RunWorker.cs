@@ -2,6 +2,7 @@ using System.Threading.Channels;
 using SpringLoft.App;
 using SpringLoft.App.Closing;
 using SpringLoft.App.Plans;
+using SpringLoft.App.Rollover;
 using SpringLoft.Core;
 using SpringLoft.Core.Closing;
 using SpringLoft.Store.Runs;
@@ -9,7 +10,7 @@ using SpringLoft.Store.Runs;
 namespace SpringLoft.Server.Hosting;
 
 /// <summary>Works runs off one after the other; at start, those that an earlier process left.</summary>
-internal sealed class RunWorker(Premises premises, ClosingRunner closing, PuttingPlans putting, Channel<RunId> queue, ILogger<RunWorker> log) : BackgroundService
+internal sealed class RunWorker(Premises premises, ClosingRunner closing, PuttingPlans putting, RollingMany rolling, TakeHomes takeHomes, Channel<RunId> queue, ILogger<RunWorker> log) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -29,8 +30,13 @@ internal sealed class RunWorker(Premises premises, ClosingRunner closing, Puttin
     private void Work(RunId run, CancellationToken stop)
     {
         if (premises.Db.Read(c => RunStore.Find(c, run)) is not { State: StepState.Working } row) return;
-        if (row.Kind == RunKind.PutPlan) putting.Go(run, stop);
-        else closing.Go(run, stop);
+        switch (row.Kind)
+        {
+            case RunKind.PutPlan: putting.Go(run, stop); break;
+            case RunKind.TakeHomes: takeHomes.Go(run, stop); break;
+            case RunKind.RollOver: rolling.Go(run, stop); break;
+            default: closing.Go(run, stop); break;
+        }
     }
 
     private async Task Go(RunId run, CancellationToken stop)

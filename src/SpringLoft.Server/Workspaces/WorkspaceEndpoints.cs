@@ -32,6 +32,10 @@ internal sealed record TreeBody(IReadOnlyList<string>? Paths);
 
 internal sealed record MendBody(BlindKind Kind, FolderId? Folder, AssignmentId? Assignment);
 
+internal sealed record KeepBody(FolderId? Folder);
+
+internal sealed record MayCopyBody(bool MayCopy);
+
 internal static class WorkspaceEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
@@ -64,6 +68,13 @@ internal static class WorkspaceEndpoints
             notices.Post(who, new(classId), body.Text);
             return TypedResults.NoContent();
         }).WithName("postNotice").Needs(Act.Arrange);
+        api.MapGet("/kept-copies", (Caller who, KeptCopies kept) => kept.Mine(who)).WithName("keptCopies").Needs(Act.SeeBoard);
+        k.MapPost("/kept-copies", (long classId, KeepBody body, Caller who, KeptCopies kept) => new Made(kept.Keep(who, new(classId), body.Folder).Value)).WithName("keepCopy").Needs(Act.Arrange);
+        k.MapDelete("/kept-copy", (long classId, Caller who, KeptCopies kept) =>
+        {
+            kept.Drop(who, new(classId));
+            return TypedResults.NoContent();
+        }).WithName("dropKeptCopy").Needs(Act.CloseClass);
         ClassTableEndpoints.Map(api);
         SharedThingEndpoints.Map(api, k);
         DepartmentEndpoints.Map(api, k);
@@ -117,6 +128,11 @@ internal static class WorkspaceEndpoints
             new Made(items.AddLink(who, new(classId), new(folderId), body.Title, body.Url).Value)).WithName("addLink").Needs(Act.AddItem);
         k.MapPost("/folders/{folderId:long}/pages", async (long classId, long folderId, PageBody body, Caller who, Items items, CancellationToken stop) =>
             new Made((await items.AddPage(who, new(classId), new(folderId), body.Title, body.Text, stop)).Value)).WithName("addPage").Needs(Act.AddItem);
+        k.MapPut("/items/{itemId:long}/may-copy", (long classId, long itemId, MayCopyBody body, Caller who, Items items) =>
+        {
+            items.SetMayCopy(who, new(classId), new(itemId), body.MayCopy);
+            return TypedResults.NoContent();
+        }).WithName("setMayCopy").Needs(Act.Arrange);
         k.MapGet("/items/{itemId:long}/page", (long classId, long itemId, Caller who, Items items) => items.ReadPage(who, new(classId), new(itemId))).WithName("readPage").Needs(Act.SeeClass);
         k.MapPut("/items/{itemId:long}/page", async (long classId, long itemId, PageBody body, Caller who, Items items, CancellationToken stop) =>
         {

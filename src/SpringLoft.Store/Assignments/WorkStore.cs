@@ -42,6 +42,9 @@ public static class WorkStore
 {
     private const string Columns = "id, assignment_id, student_id, state, score, handed_in_at, returned_at, version";
 
+    /// <summary>How many pieces of work there are in a class.</summary>
+    public static int CountOf(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM work WHERE class_id = @id", new { id });
+
     /// <summary>All work of a class.</summary>
     public static IReadOnlyList<WorkRow> OfClass(IDbConnection c, ClassId id) =>
         [.. c.Query<WorkRow>($"SELECT {Columns} FROM work WHERE class_id = @id ORDER BY id", new { id })];

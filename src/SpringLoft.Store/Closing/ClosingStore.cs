@@ -22,10 +22,22 @@ public sealed record ClassCounts
     public int Unfiled { get; init; }
     public bool RunGoing { get; init; }
     public ClassState? NextYear { get; init; }
+    public int BlindCopies { get; init; }
+    public int Invitations { get; init; }
+    public int OnHold { get; init; }
+    public bool CalendarOn { get; init; }
+    public bool ShelfSet { get; init; }
 
     /// <summary>As the rules on closing see it.</summary>
     public ClosingFacts Facts(ClassState state) =>
-        new(state, Students, HeldMarked, HeldUnmarked, Unsent, Unfiled, DraftAssignments, NextYear is not null, RunGoing);
+        new(state, Students, HeldMarked, HeldUnmarked, Unsent, Unfiled, DraftAssignments, NextYear is not null, RunGoing)
+        {
+            BlindCopies = BlindCopies,
+            Invitations = Invitations,
+            OnHold = OnHold,
+            CalendarOn = CalendarOn,
+            ShelfSet = ShelfSet,
+        };
 }
 
 /// <summary>Counts for readiness: reads what others own, owns nothing.</summary>
@@ -58,12 +70,34 @@ public static class ClosingStore
           WHERE i.class_id IN (SELECT id FROM k) AND i.binned_at IS NULL
             AND NOT EXISTS (SELECT 1 FROM filing x JOIN folder d ON d.id = x.folder_id WHERE x.item_id = i.id AND d.binned_at IS NULL) GROUP BY i.class_id),
         r AS (SELECT DISTINCT class_id FROM run_class WHERE state IN ('Waiting', 'Working') AND run_id IN (SELECT id FROM run WHERE kind = 'Closing')),
-        n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL GROUP BY rolled_from)
+        -- Held, and its student has those bytes in no place of their own: not in a folder, not in other work that is with them.
+        b AS (
+          SELECT w.class_id, count(DISTINCT w.id) AS blind_copies FROM work w JOIN work_file x ON x.work_id = w.id
+          WHERE w.class_id IN (SELECT id FROM k) AND w.state = 'HandedIn'
+            AND NOT EXISTS (SELECT 1 FROM item i WHERE i.sha256 = x.sha256 AND i.added_by = w.student_id AND i.binned_at IS NULL)
+            AND NOT EXISTS (SELECT 1 FROM work_file y JOIN work v ON v.id = y.work_id WHERE +y.sha256 = x.sha256 AND v.student_id = w.student_id AND v.state <> 'HandedIn') GROUP BY w.class_id),
+        iv AS (SELECT class_id, count(*) AS invitations FROM invitation WHERE class_id IN (SELECT id FROM k) AND accepted_at IS NULL AND withdrawn_at IS NULL GROUP BY class_id),
+        oh AS (SELECT class_id, sum(changes) AS on_hold FROM delivery_on_hold WHERE class_id IN (SELECT id FROM k) AND delivery_id IN (SELECT id FROM delivery WHERE state IN ('Waiting', 'Applied')) GROUP BY class_id),
+        n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL AND kind = 'Class' GROUP BY rolled_from)
         SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(gr.groups, 0) AS groups, ifnull(gr.group_members, 0) AS group_members, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
           ifnull(f.own_folders, 0) - ifnull(g.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,
           ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
-          ifnull(u.unfiled, 0) AS unfiled, r.class_id IS NOT NULL AS run_going, n.next_year
+          ifnull(u.unfiled, 0) AS unfiled, r.class_id IS NOT NULL AS run_going, n.next_year,
+          ifnull(b.blind_copies, 0) AS blind_copies, ifnull(iv.invitations, 0) AS invitations, ifnull(oh.on_hold, 0) AS on_hold,
+          (SELECT calendar_token IS NOT NULL FROM class WHERE id = k.id) AS calendar_on, EXISTS (SELECT 1 FROM shelf s WHERE s.class_id = k.id AND s.shut_at IS NULL) AS shelf_set
         FROM k LEFT JOIN m ON m.class_id = k.id LEFT JOIN gr ON gr.class_id = k.id LEFT JOIN f ON f.class_id = k.id LEFT JOIN g ON g.class_id = k.id LEFT JOIN a ON a.class_id = k.id LEFT JOIN w ON w.class_id = k.id
           LEFT JOIN u ON u.class_id = k.id LEFT JOIN r ON r.class_id = k.id LEFT JOIN n ON n.rolled_from = k.id
+          LEFT JOIN b ON b.class_id = k.id LEFT JOIN iv ON iv.class_id = k.id LEFT JOIN oh ON oh.class_id = k.id
         """, new { year, only }).ToDictionary(x => x.ClassId);
+
+    /// <summary>How many files a class's package will hold, each at every place it is filed, and their size in bytes.</summary>
+    public static (int Files, long Bytes) FilesOf(IDbConnection c, ClassId id) => c.QuerySingle<(int, long)>(
+        """
+        SELECT count(*), ifnull(sum(size), 0) FROM (
+          SELECT b.size FROM item i JOIN blob b ON b.sha256 = i.sha256
+            LEFT JOIN filing x ON x.item_id = i.id AND x.folder_id IN (SELECT id FROM folder WHERE class_id = @id AND binned_at IS NULL)
+          WHERE i.class_id = @id AND i.binned_at IS NULL
+          UNION ALL
+          SELECT b.size FROM work w JOIN work_file f ON f.work_id = w.id JOIN blob b ON b.sha256 = f.sha256 JOIN assignment a ON a.id = w.assignment_id WHERE w.class_id = @id AND a.binned_at IS NULL)
+        """, new { id });
 }

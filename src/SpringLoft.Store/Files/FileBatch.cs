@@ -36,11 +36,35 @@ public sealed class FileBatch : IDisposable
         }
     }
 
+    /// <summary>Lets a writer fill a seekable stream. It is not kept yet.</summary>
+    /// <exception cref="DiskFullException">No room.</exception>
+    public StoredFile Make(Action<Stream> write)
+    {
+        var path = store.AsidePath();
+        try
+        {
+            var file = FileStore.Fill(path, write, flush: false);
+            aside.Add((path, file));
+            return file;
+        }
+        catch (IOException e) when (FileStore.IsDiskFull(e))
+        {
+            File.Delete(path);
+            throw new DiskFullException(e);
+        }
+        catch
+        {
+            File.Delete(path);
+            throw;
+        }
+    }
+
     /// <summary>Keeps all that was taken in.</summary>
     /// <exception cref="DiskFullException">No room; files that were kept already stay, and nothing refers to them.</exception>
     public void Keep()
     {
         // First the bytes, then the names: a name never stands for bytes that a power cut could lose.
+        if (aside.Count == 0) return;
         store.FlushAll();
         foreach (var (path, file) in aside)
             if (store.Move(path, file) is null) File.Delete(path);

@@ -80,27 +80,33 @@ public sealed class FileStore
         var path = AsidePath();
         try
         {
-            using var sha256 = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-            using var sha512 = IncrementalHash.CreateHash(HashAlgorithmName.SHA512);
-            long size;
-            using (var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, BufferSize))
-            {
-                write(file);
-                file.Flush(flushToDisk: true);
-                file.Position = 0;
-                size = file.Length;
-                var buffer = new byte[BufferSize];
-                int n;
-                while ((n = file.Read(buffer)) > 0)
-                {
-                    sha256.AppendData(buffer, 0, n);
-                    sha512.AppendData(buffer, 0, n);
-                }
-            }
-            return Place(path, new StoredFile(Hex(sha256), Hex(sha512), size));
+            return Place(path, Fill(path, write, flush: true));
         }
         catch (IOException e) when (IsDiskFull(e)) { throw new DiskFullException(e); }
         finally { File.Delete(path); }
+    }
+
+    internal static StoredFile Fill(string path, Action<Stream> write, bool flush)
+    {
+        using var sha256 = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        using var sha512 = IncrementalHash.CreateHash(HashAlgorithmName.SHA512);
+        using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, BufferSize);
+        write(file);
+        file.Flush(flush);
+        file.Position = 0;
+        var size = file.Length;
+        var buffer = ArrayPool<byte>.Shared.Rent(BufferSize);
+        try
+        {
+            int n;
+            while ((n = file.Read(buffer)) > 0)
+            {
+                sha256.AppendData(buffer, 0, n);
+                sha512.AppendData(buffer, 0, n);
+            }
+        }
+        finally { ArrayPool<byte>.Shared.Return(buffer); }
+        return new StoredFile(Hex(sha256), Hex(sha512), size);
     }
 
     /// <summary>Opens a kept file for reading.</summary>

@@ -46,6 +46,9 @@ public static class PersonStore
     public static PersonRow? Find(IDbConnection c, PersonId id) =>
         c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.id = @id", new { id });
 
+    /// <summary>Who has a student number; null if nobody.</summary>
+    public static PersonRow? ByNumber(IDbConnection c, string number) => c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.student_number = @number", new { number });
+
     /// <summary>By user name, whatever the case.</summary>
     public static PersonRow? ByUserName(IDbConnection c, string userName) =>
         c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.user_name = @userName COLLATE NOCASE", new { userName });
@@ -82,6 +85,10 @@ public static class PersonStore
         if (found.Count < most && key.Length > 0) found.AddRange(c.Query<PersonRow>(First("student_number", "p.student_number"), values));
         return [.. found.DistinctBy(p => p.Id).Take(most)];
     }
+
+    /// <summary>Sets grades, and whether people are active.</summary>
+    public static void SetGrades(IDbConnection c, IEnumerable<(PersonId Id, string? Grade, bool Active)> people) =>
+        c.Execute("UPDATE person SET grade = @grade, active = @active WHERE id = @id", people.Select(p => new { id = p.Id.Value, grade = p.Grade, active = p.Active }));
 
     /// <summary>Adds a person; the id of the row is ignored.</summary>
     public static PersonId Add(IDbConnection c, PersonRow p) => new(c.ExecuteScalar<long>(

@@ -92,5 +92,9 @@ public static class JoinStore
     public static void Accept(IDbConnection c, long id, PersonId by, Instant at) => c.Execute("UPDATE invitation SET accepted_at = @at, accepted_by = @by WHERE id = @id", new { id, by, at });
 
     /// <summary>Takes it back.</summary>
+    public static int WithdrawOpen(IDbConnection c, ClassId id, Instant at) =>
+        c.Execute("UPDATE invitation SET withdrawn_at = @at WHERE class_id = @id AND accepted_at IS NULL AND withdrawn_at IS NULL", new { id, at });
+
+    /// <summary>Takes an invitation back.</summary>
     public static void Withdraw(IDbConnection c, long id, Instant at) => c.Execute("UPDATE invitation SET withdrawn_at = @at WHERE id = @id", new { id, at });
 }

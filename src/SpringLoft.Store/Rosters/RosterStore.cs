@@ -71,6 +71,14 @@ public static class RosterStore
     public static void Leave(IDbConnection c, ClassId id, PersonId person, Instant at) =>
         c.Execute("UPDATE member SET left_at = @at WHERE class_id = @id AND person_id = @person", new { id, person, at });
 
+    /// <summary>Students on any roster of a year.</summary>
+    public static IReadOnlySet<PersonId> StudentsOf(IDbConnection c, YearId year) => c.Query<long>(
+        "SELECT DISTINCT m.person_id FROM member m JOIN class k ON k.id = m.class_id WHERE k.year_id = @year AND m.role = 'Student' AND m.left_at IS NULL", new { year }).Select(p => new PersonId(p)).ToHashSet();
+
+    /// <summary>Puts back those who left at one moment.</summary>
+    public static void ComeBack(IDbConnection c, ClassId id, IEnumerable<PersonId> people, Instant leftAt) =>
+        c.Execute("UPDATE member SET left_at = NULL WHERE class_id = @id AND person_id = @person AND left_at = @leftAt", people.Select(person => new { id, person, leftAt }));
+
     /// <summary>Names of the other classes of the same year that people are in.</summary>
     public static ILookup<PersonId, string> ClassesOf(IDbConnection c, IEnumerable<PersonId> people) => c.Query<(long Person, string Name)>(
         """

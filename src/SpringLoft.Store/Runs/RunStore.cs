@@ -4,7 +4,7 @@ using SpringLoft.Core.Workspaces;
 namespace SpringLoft.Store.Runs;
 
 /// <summary>What a run does.</summary>
-public enum RunKind { Closing, PutPlan }
+public enum RunKind { Closing, PutPlan, RollOver, TakeHomes }
 
 /// <summary>A run.</summary>
 public sealed record RunRow
@@ -16,6 +16,13 @@ public sealed record RunRow
     public PersonId StartedBy { get; init; }
     public Instant StartedAt { get; init; }
     public Instant? EndedAt { get; init; }
+    public RunWish Wish { get; init; }
+
+    /// <summary>JSON of <see cref="ClosingOptions"/>; empty for a run that has none.</summary>
+    public string Options { get; init; } = "";
+
+    /// <summary>How a closing run closes.</summary>
+    public ClosingOptions Closing => Options.Length == 0 ? new(AfterArchive) : System.Text.Json.JsonSerializer.Deserialize<ClosingOptions>(Options)!;
 }
 
 /// <summary>A class in a run.</summary>
@@ -62,10 +69,10 @@ public static class RunStore
         "SELECT g.id, g.run_id, g.class_id, g.kind, g.student_id, g.name, g.sha256, b.sha512, b.size, g.files, g.made_at, g.verified_at FROM package g JOIN blob b ON b.sha256 = g.sha256";
 
     /// <summary>Adds a closing run over classes, all waiting.</summary>
-    public static RunId Add(IDbConnection c, IReadOnlyList<ClassId> classes, AfterArchive after, PersonId by, Instant at)
+    public static RunId Add(IDbConnection c, IReadOnlyList<ClassId> classes, ClosingOptions options, PersonId by, Instant at)
     {
-        var id = c.ExecuteScalar<long>("INSERT INTO run(kind, state, after_archive, started_by, started_at) VALUES('Closing', 'Working', @after, @by, @at) RETURNING id",
-            new { after = after.ToString(), by, at });
+        var id = c.ExecuteScalar<long>("INSERT INTO run(kind, state, after_archive, options, started_by, started_at) VALUES('Closing', 'Working', @after, @options, @by, @at) RETURNING id",
+            new { after = options.After.ToString(), options = System.Text.Json.JsonSerializer.Serialize(options), by, at });
         c.Execute("INSERT INTO run_class(run_id, class_id, position, state) VALUES(@id, @k, @i, 'Waiting')", classes.Select((k, i) => new { id, k, i }));
         c.Execute("INSERT INTO run_step(run_id, class_id, step, state) VALUES(@id, @k, @step, 'Waiting')",
             classes.SelectMany(k => ClosingSteps.InOrder.Select(s => new { id, k, step = s.ToString() })));
@@ -82,10 +89,10 @@ public static class RunStore
 
     /// <summary>One run; null if there is no such.</summary>
     public static RunRow? Find(IDbConnection c, RunId id) =>
-        c.QuerySingleOrDefault<RunRow>("SELECT id, kind, state, after_archive, started_by, started_at, ended_at FROM run WHERE id = @id", new { id });
+        c.QuerySingleOrDefault<RunRow>("SELECT id, kind, state, after_archive, started_by, started_at, ended_at, wish, options FROM run WHERE id = @id", new { id });
 
     /// <summary>Runs that are not at their end: what a killed process left is among them.</summary>
-    public static IReadOnlyList<RunId> Unfinished(IDbConnection c) => [.. c.Query<long>("SELECT id FROM run WHERE state = 'Working' ORDER BY id").Select(i => new RunId(i))];
+    public static IReadOnlyList<RunId> Unfinished(IDbConnection c) => [.. c.Query<long>("SELECT id FROM run WHERE state = 'Working' AND wish <> 'Pause' ORDER BY id").Select(i => new RunId(i))];
 
     /// <summary>Classes of a run in their order.</summary>
     public static IReadOnlyList<RunClassRow> Classes(IDbConnection c, RunId id) => [.. c.Query<RunClassRow>(
@@ -95,12 +102,44 @@ public static class RunStore
     public static IReadOnlyList<RunStepRow> Steps(IDbConnection c, RunId id) => [.. c.Query<RunStepRow>(
         "SELECT class_id, step, state, done, total, detail FROM run_step WHERE run_id = @id", new { id })];
 
+    /// <summary>Steps of one class of a run.</summary>
+    public static IReadOnlyList<RunStepRow> Steps(IDbConnection c, RunId id, ClassId k) => [.. c.Query<RunStepRow>(
+        "SELECT class_id, step, state, done, total, detail FROM run_step WHERE run_id = @id AND class_id = @k", new { id, k })];
+
+    /// <summary>Closing runs, newest first.</summary>
+    public static IReadOnlyList<RunRow> ClosingRuns(IDbConnection c, int most) => [.. c.Query<RunRow>(
+        "SELECT id, kind, state, after_archive, started_by, started_at, ended_at, wish, options FROM run WHERE kind = 'Closing' ORDER BY id DESC LIMIT @most", new { most })];
+
+    /// <summary>How many classes of a run are in each state.</summary>
+    public static IReadOnlyDictionary<StepState, int> States(IDbConnection c, RunId id) =>
+        c.Query<(string State, int N)>("SELECT state, count(*) FROM run_class WHERE run_id = @id GROUP BY state", new { id }).ToDictionary(x => Enum.Parse<StepState>(x.State), x => x.N);
+
+    /// <summary>Notes what a person asks of a run.</summary>
+    public static void SetWish(IDbConnection c, RunId id, RunWish wish) => c.Execute("UPDATE run SET wish = @wish WHERE id = @id", new { id, wish = wish.ToString() });
+
+    /// <summary>Passes over all classes that the run has not come to yet.</summary>
+    /// <returns>How many.</returns>
+    public static int SkipWaiting(IDbConnection c, RunId id, string reason) =>
+        c.Execute("UPDATE run_class SET state = 'Skipped', reason = @reason WHERE run_id = @id AND state = 'Waiting'", new { id, reason });
+
+    /// <summary>Notes what it takes to undo what closing did to a class besides archiving it.</summary>
+    public static void SetUndo(IDbConnection c, RunId run, ClassId k, string undo) => c.Execute("UPDATE run_class SET undo = @undo WHERE run_id = @run AND class_id = @k", new { run, k, undo });
+
+    /// <summary>What it takes to undo the newest closing of a class; null if it did no more than archive.</summary>
+    public static string? Undo(IDbConnection c, ClassId k) =>
+        c.ExecuteScalar<string?>("SELECT undo FROM run_class WHERE class_id = @k AND state = 'Done' AND run_id IN (SELECT id FROM run WHERE kind = 'Closing') ORDER BY run_id DESC LIMIT 1", new { k });
+
     /// <summary>The newest run that has to do with a class; null if none.</summary>
     public static RunId? Newest(IDbConnection c, ClassId id)
     {
         var run = c.ExecuteScalar<long?>("SELECT max(run_id) FROM run_class WHERE class_id = @id AND run_id IN (SELECT id FROM run WHERE kind = 'Closing')", new { id });
         return run is { } r ? new RunId(r) : null;
     }
+
+    /// <summary>The newest run of a kind; null if none.</summary>
+    /// <param name="by">Of those that this person began; null for all.</param>
+    public static RunId? Newest(IDbConnection c, RunKind kind, PersonId? by) =>
+        c.ExecuteScalar<long?>("SELECT max(id) FROM run WHERE kind = @kind AND (@by IS NULL OR started_by = @by)", new { kind = kind.ToString(), by }) is { } id ? new RunId(id) : null;
 
     /// <summary>Is an unfinished run at work on the class?</summary>
     public static bool IsGoing(IDbConnection c, ClassId id) =>
@@ -134,6 +173,9 @@ public static class RunStore
     /// <summary>Packages that a run made for a class.</summary>
     public static IReadOnlyList<PackageRow> PackagesOf(IDbConnection c, RunId run, ClassId k) =>
         [.. c.Query<PackageRow>($"{PackageSelect} WHERE g.run_id = @run AND g.class_id = @k ORDER BY g.kind, g.student_id", new { run, k })];
+
+    /// <summary>Packages that a run made for any class.</summary>
+    public static IReadOnlyList<PackageRow> PackagesOf(IDbConnection c, RunId run) => [.. c.Query<PackageRow>($"{PackageSelect} WHERE g.run_id = @run ORDER BY g.class_id, g.kind", new { run })];
 
     /// <summary>The newest verified archive package of each archived class, by class.</summary>
     public static IReadOnlyDictionary<ClassId, PackageRow> Archives(IDbConnection c) =>

@@ -54,11 +54,11 @@ public static class ClassStore
         """;
 
     /// <summary>One class; null if there is no such.</summary>
-    public static ClassRow? Find(IDbConnection c, ClassId id) => c.QuerySingleOrDefault<ClassRow>($"{Select} WHERE k.id = @id", new { id });
+    public static ClassRow? Find(IDbConnection c, ClassId id) => c.QuerySingleOrDefault<ClassRow>($"{Select} WHERE k.id = @id AND k.binned_at IS NULL", new { id });
 
     /// <summary>All classes of a year by name; the workspaces of departments are none.</summary>
     public static IReadOnlyList<ClassRow> OfYear(IDbConnection c, YearId year) =>
-        [.. c.Query<ClassRow>($"{Select} WHERE k.year_id = @year AND k.kind = 'Class' ORDER BY k.name_key", new { year })];
+        [.. c.Query<ClassRow>($"{Select} WHERE k.year_id = @year AND k.kind = 'Class' AND k.binned_at IS NULL ORDER BY k.name_key", new { year })];
 
     /// <summary>The workspaces of departments by name.</summary>
     public static IReadOnlyList<ClassRow> Departments(IDbConnection c) =>
@@ -66,15 +66,15 @@ public static class ClassStore
 
     /// <summary>Classes that a person is or was in, newest year last, by name.</summary>
     public static IReadOnlyList<ClassRow> OfPerson(IDbConnection c, PersonId person) => [.. c.Query<ClassRow>(
-        $"{Select} JOIN member m ON m.class_id = k.id WHERE m.person_id = @person ORDER BY k.year_id, k.name_key", new { person })];
+        $"{Select} JOIN member m ON m.class_id = k.id WHERE m.person_id = @person AND k.binned_at IS NULL ORDER BY k.year_id, k.name_key", new { person })];
 
     /// <summary>Archived classes, newest year first.</summary>
     public static IReadOnlyList<ClassRow> Archived(IDbConnection c) =>
-        [.. c.Query<ClassRow>($"{Select} WHERE k.state = 'Archived' ORDER BY k.year_id DESC, k.name_key")];
+        [.. c.Query<ClassRow>($"{Select} WHERE k.state = 'Archived' AND k.binned_at IS NULL ORDER BY k.year_id DESC, k.name_key")];
 
     /// <summary>Next year's class made from this one; null if none was.</summary>
     public static ClassRow? RolledTo(IDbConnection c, ClassId id) =>
-        c.QueryFirstOrDefault<ClassRow>($"{Select} WHERE k.rolled_from = @id ORDER BY k.id", new { id });
+        c.QueryFirstOrDefault<ClassRow>($"{Select} WHERE k.rolled_from = @id AND k.kind = 'Class' AND k.binned_at IS NULL ORDER BY k.id", new { id });
 
     /// <summary>The name of every class there is, in any year: a class never collides with another's archive.</summary>
     public static IReadOnlyList<string> Names(IDbConnection c, string nameKey) =>

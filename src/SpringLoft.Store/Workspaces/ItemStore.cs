@@ -23,6 +23,9 @@ public sealed record ItemRow
     public ItemId? BankId { get; init; }
     public int? BankVersion { get; init; }
 
+    /// <summary>False if its owner says that there is no right to copy it into another class.</summary>
+    public bool MayCopy { get; init; } = true;
+
     /// <summary>What it is called as a file on a computer.</summary>
     public string FileName => Kind == ItemKind.Page ? $"{Name}.md" : Name;
 }
@@ -32,7 +35,7 @@ public static class ItemStore
 {
     private const string Select =
         """
-        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at, i.version, i.bank_id, i.bank_version
+        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at, i.version, i.bank_id, i.bank_version, i.may_copy
         FROM item i JOIN person p ON p.id = i.added_by LEFT JOIN blob b ON b.sha256 = i.sha256
         """;
 
@@ -52,6 +55,16 @@ public static class ItemStore
     public static IReadOnlyList<(ItemId Item, FolderId Folder)> Filings(IDbConnection c, ClassId id) => [.. c.Query<(long, long)>(
         "SELECT f.item_id, f.folder_id FROM filing f JOIN item i ON i.id = f.item_id JOIN folder d ON d.id = f.folder_id WHERE i.class_id = @id AND d.binned_at IS NULL ORDER BY f.item_id, d.position, d.id", new { id })
         .Select(x => (new ItemId(x.Item1), new FolderId(x.Item2)))];
+
+    /// <summary>Where the same bytes or address as a thing of this class stand in other classes that a person is staff of.</summary>
+    public static IReadOnlyList<(ItemId Item, string ClassName, string Folder)> Elsewhere(IDbConnection c, ClassId id, PersonId staff) => [.. c.Query<(long, string, string)>(
+        """
+        SELECT i.id, k.name, d.name FROM item i JOIN item o ON o.class_id <> i.class_id AND o.binned_at IS NULL AND (o.sha256 = i.sha256 OR (i.url IS NOT NULL AND o.url = i.url))
+          JOIN class k ON k.id = o.class_id JOIN member m ON m.class_id = k.id AND m.person_id = @staff AND m.role <> 'Student' AND m.left_at IS NULL
+          JOIN filing f ON f.item_id = o.id JOIN folder d ON d.id = f.folder_id AND d.binned_at IS NULL
+        WHERE i.class_id = @id AND i.binned_at IS NULL AND NOT EXISTS (SELECT 1 FROM filing x JOIN folder y ON y.id = x.folder_id AND y.binned_at IS NULL WHERE x.item_id = i.id)
+        ORDER BY i.id, k.name_key LIMIT 500
+        """, new { id, staff }).Select(x => (new ItemId(x.Item1), x.Item2, x.Item3))];
 
     /// <summary>Notes a stored file, once for all that share it.</summary>
     public static void AddBlob(IDbConnection c, Files.StoredFile file, Instant at) => c.Execute(
@@ -82,6 +95,9 @@ public static class ItemStore
 
     /// <summary>Takes an item out of all folders.</summary>
     public static void Unfile(IDbConnection c, ItemId item) => c.Execute("DELETE FROM filing WHERE item_id = @item", new { item });
+
+    /// <summary>Says whether there is a right to copy an item into another class.</summary>
+    public static void SetMayCopy(IDbConnection c, ItemId item, bool may) => c.Execute("UPDATE item SET may_copy = @may, version = version + 1 WHERE id = @item", new { item, may });
 
     /// <summary>Puts an item in the bin, or back with null.</summary>
     public static void SetBinned(IDbConnection c, ItemId item, Instant? at) =>

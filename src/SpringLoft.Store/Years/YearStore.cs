@@ -34,6 +34,12 @@ public static class YearStore
             .OrderBy(y => y.Year.First)];
     }
 
+    /// <summary>When a year was begun; null if it was not.</summary>
+    public static Instant? BegunAt(IDbConnection c, YearId id) => c.QuerySingleOrDefault<Begun>("SELECT begun_at FROM school_year WHERE id = @id", new { id })?.BegunAt;
+
+    /// <summary>Notes that a year has begun.</summary>
+    public static void SetBegun(IDbConnection c, YearId id, Instant at) => c.Execute("UPDATE school_year SET begun_at = @at WHERE id = @id", new { id, at });
+
     /// <summary>Adds a checked calendar.</summary>
     public static YearId Add(IDbConnection c, SchoolYear year)
     {
@@ -99,5 +105,10 @@ public static class YearStore
         public string Numbering { get; init; } = "";
         public string Letters { get; init; } = "";
         public long Version { get; init; }
+    }
+
+    private sealed record Begun
+    {
+        public Instant? BegunAt { get; init; }
     }
 }

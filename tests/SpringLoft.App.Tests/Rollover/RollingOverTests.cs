@@ -50,7 +50,7 @@ public class RollingOverTests : SchoolTest
         var there = school.Workspace.See(school.Lead, made);
         int Comes(string what) => preview.Lines.First(l => l.What == what).Comes;
         there.Folders.Count.ShouldBe(Comes("Folders") + preview.PlanAdds);
-        there.Items.Count.ShouldBe(Comes("Files and links of staff"));
+        there.Items.Count.ShouldBe(Comes("Files, links and pages of staff"));
         there.Assignments.Count.ShouldBe(Comes("Assignments"));
         there.Head.Name.ShouldBe(preview.Name.Name);
     }

@@ -35,7 +35,7 @@ public class ComesAlongTests
 
     [Theory]
     [InlineData("Folders", 2, 2)]
-    [InlineData("Files and links of staff", 2, 1)]
+    [InlineData("Files, links and pages of staff", 2, 1)]
     [InlineData("Assignments", 6, 0)]
     [InlineData("Students", 0, 27)]
     [InlineData("Co-teachers", 0, 1)]

@@ -10,7 +10,7 @@ public class RunStoreTests : StoreTest
     [Fact]
     public void A_closing_run_stands_with_all_its_steps_waiting_until_it_ends()
     {
-        var run = Db.Write(c => RunStore.Add(c, [Class], AfterArchive.Nothing, Teacher, At));
+        var run = Db.Write(c => RunStore.Add(c, [Class], new(AfterArchive.Nothing), Teacher, At));
 
         Db.Read(c => RunStore.Steps(c, run)).ShouldSatisfyAllConditions(s => s.Count.ShouldBe(4), s => s.ShouldAllBe(x => x.State == StepState.Waiting));
         Db.Read(c => RunStore.IsGoing(c, Class)).ShouldBeTrue();
@@ -38,7 +38,7 @@ public class RunStoreTests : StoreTest
     [Fact]
     public void A_package_made_again_takes_the_place_of_the_first_and_is_to_be_checked_anew()
     {
-        var run = Db.Write(c => RunStore.Add(c, [Class], AfterArchive.View, Teacher, At));
+        var run = Db.Write(c => RunStore.Add(c, [Class], new(AfterArchive.View), Teacher, At));
         Db.Write(c =>
         {
             foreach (var name in (string[])["a", "b"])

@@ -19,26 +19,10 @@ import { Ask } from "../../parts/Ask";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
-import { StateMark, type Mark } from "../../parts/StateMark";
+import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes } from "../../parts/words";
+import { levels, mends } from "./closingWords";
 import { RunProgress } from "./RunProgress";
-
-const levels: Record<Schemas["FindingLevel"], { mark: Mark; word: string }> = {
-  Blocks: { mark: "blocked", word: "blocks" },
-  Attention: { mark: "attention", word: "wants attention" },
-  Ready: { mark: "done", word: "ready" },
-};
-const mends: Record<Schemas["Mend"], { to: string; act: string } | null> = {
-  None: null,
-  ReturnWork: { to: "work", act: "Return it" },
-  MarkWork: { to: "work", act: "Mark and return it" },
-  FileThings: { to: "set-up?folder=unfiled", act: "File them" },
-  PublishOrBin: { to: "work", act: "Publish or bin" },
-  OpenClass: { to: "set-up", act: "Open it" },
-  SeeRoster: { to: "enroll", act: "See the roster" },
-  RollOver: { to: "roll-over", act: "Make it" },
-  SeeRun: null,
-};
 
 /** The closing desk of a class: what is ready, what wants attention, what blocks, and the run. */
 export function ClosingDesk() {
@@ -60,6 +44,15 @@ export function ClosingDesk() {
         }),
       ),
     () => setAsking(false),
+  );
+  const keep = useAct((_: void, headers) =>
+    take(
+      api.POST("/api/classes/{classId}/kept-copies", {
+        params: { path: { classId: id } },
+        body: { folder: null },
+        headers,
+      }),
+    ),
   );
   const d = closing.data;
   const blocked = d?.level === "Blocks";
@@ -108,10 +101,22 @@ export function ClosingDesk() {
               )}
             </>
           )}
+          {keep.isSuccess ? (
+            <StateMark mark="done">
+              kept;{" "}
+              <Link component={RouterLink} to="/close/kept">
+                see your copies
+              </Link>
+            </StateMark>
+          ) : (
+            <Button variant="outlined" disabled={keep.isPending} onClick={() => keep.mutate()}>
+              Keep a copy of its set-up
+            </Button>
+          )}
         </>
       }
     >
-      <Problem error={head.error ?? closing.error} />
+      <Problem error={head.error ?? closing.error ?? keep.error} />
       {d && !archived && !going && (
         <Table aria-label="Before closing" sx={{ maxWidth: 900 }}>
           <TableBody>

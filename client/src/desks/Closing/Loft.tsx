@@ -7,7 +7,7 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
@@ -16,11 +16,18 @@ import { Ask } from "../../parts/Ask";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { GiveOut } from "../Workspaces/GiveOut";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayDate } from "../../parts/words";
+import { ClosePlaces } from "./ClosePlaces";
+import { DeleteClass, LoftBin } from "./LoftBin";
+import { ReadPackage } from "./ReadPackage";
 
 /** Where archived classes stand, by school year. */
-export function Loft() {
+export function Loft({ me }: { me: Schemas["Me"] }) {
+  const coordinator = me.role === "Coordinator";
+  const [deleting, setDeleting] = useState<Schemas["LoftClass"] | null>(null);
+  const [using, setUsing] = useState<Schemas["LoftFound"] | null>(null);
   const loft = useQuery({ queryKey: ["loft"], queryFn: () => take(api.GET("/api/loft")) });
   const [typed, setTyped] = useState("");
   const [restoring, setRestoring] = useState<Schemas["LoftClass"] | null>(null);
@@ -38,6 +45,14 @@ export function Loft() {
       classes: y.classes.filter((k) => k.name.toLowerCase().includes(typed.trim().toLowerCase())),
     }))
     .filter((y) => y.classes.length > 0);
+  const part = typed.trim();
+  const found = useQuery({
+    queryKey: ["loft-search", part],
+    enabled: part.length > 1,
+    placeholderData: keepPreviousData,
+    queryFn: () => take(api.GET("/api/loft/search", { params: { query: { find: part } } })),
+  });
+  const hits = part.length > 1 ? (found.data ?? []) : [];
   const total = (loft.data ?? []).reduce((n, y) => n + y.classes.length, 0);
   return (
     <Desk
@@ -52,19 +67,22 @@ export function Loft() {
         )
       }
     >
+      <ClosePlaces me={me} />
       <Problem error={loft.error} />
       {loft.data && total === 0 && (
         <Empty title="The loft is empty.">A class comes here when it is closed at the end of its year.</Empty>
       )}
-      {total > 0 && (
-        <TextField
-          label="Find in the loft"
-          value={typed}
-          onChange={(e) => setTyped(e.target.value)}
-          sx={{ mb: 1, width: 300 }}
-        />
+      <TextField
+        label="Find in the loft, over all years"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        helperText="A class, a folder, a file, an assignment"
+        sx={{ mb: 1, width: 320 }}
+      />
+      {part.length > 1 && total > 0 && years.length === 0 && hits.length === 0 && !found.isFetching && (
+        <Empty title="Nothing of that name in the loft." />
       )}
-      {total > 0 && years.length === 0 && <Empty title="No archived class of that name." />}
+      {hits.length > 0 && <Hits hits={hits} onUse={setUsing} />}
       {years.map((y) => (
         <Table key={y.label} aria-label={`School year ${y.label}`} sx={{ mb: 3 }}>
           <TableHead>
@@ -130,12 +148,31 @@ export function Loft() {
                       Restore…
                     </Button>
                   )}
+                  {coordinator && (
+                    <Button onClick={() => setDeleting(k)} aria-label={`Delete ${k.name}`}>
+                      Delete…
+                    </Button>
+                  )}
                 </TableCell>
               </TableRow>
             ))}
           </TableBody>
         </Table>
       ))}
+      {coordinator && <LoftBin />}
+      {coordinator && <ReadPackage />}
+      {deleting && <DeleteClass k={deleting} onClose={() => setDeleting(null)} />}
+      {using && (
+        <GiveOut
+          workspace={{ head: { id: using.class, kind: "Class", name: using.className } }}
+          items={
+            ["File", "Link", "Page"].includes(using.kind) ? [{ id: using.id, name: using.name }] : undefined
+          }
+          folders={using.kind === "Folder" ? [{ id: using.id, name: using.name }] : undefined}
+          assignments={using.kind === "Assignment" ? [{ id: using.id, title: using.name }] : undefined}
+          onClose={() => setUsing(null)}
+        />
+      )}
       <Ask
         open={restoring !== null}
         title={`Restore ${restoring?.name}?`}
@@ -151,5 +188,47 @@ export function Loft() {
         </Typography>
       </Ask>
     </Desk>
+  );
+}
+
+function Hits({ hits, onUse }: { hits: Schemas["LoftFound"][]; onUse: (h: Schemas["LoftFound"]) => void }) {
+  return (
+    <Table aria-label="Found in the loft" sx={{ mb: 3 }}>
+      <TableHead>
+        <TableRow>
+          <TableCell>{count(hits.length, "thing", "things")} found</TableCell>
+          <TableCell>What</TableCell>
+          <TableCell>Class</TableCell>
+          <TableCell>Year</TableCell>
+          <TableCell />
+        </TableRow>
+      </TableHead>
+      <TableBody>
+        {hits.map((h) => (
+          <TableRow key={`${h.kind}${h.id}`} hover>
+            <TableCell>
+              <strong>{h.name}</strong>
+              {h.folder && (
+                <Typography variant="caption" component="div" sx={{ color: "text.secondary" }}>
+                  in {h.folder}
+                </Typography>
+              )}
+            </TableCell>
+            <TableCell>{h.kind.toLowerCase()}</TableCell>
+            <TableCell>
+              <Link component={RouterLink} to={`/classes/${h.class}/set-up`}>
+                {h.className}
+              </Link>
+            </TableCell>
+            <TableCell>{h.yearLabel}</TableCell>
+            <TableCell align="right">
+              <Button onClick={() => onUse(h)} aria-label={`Use ${h.name} in a class`}>
+                Use in a class…
+              </Button>
+            </TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
   );
 }

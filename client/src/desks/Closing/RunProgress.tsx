@@ -1,31 +1,11 @@
 import Box from "@mui/material/Box";
-import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, take, type Schemas } from "../../api/client";
 import { Problem } from "../../parts/Problem";
-import { StateMark, type Mark } from "../../parts/StateMark";
 import { sayMoment } from "../../parts/words";
-
-const names: Record<Schemas["ClosingStep"], string> = {
-  TakeHomes: "Take-homes",
-  ArchivePackage: "Archive package",
-  Check: "Check of the package",
-  Archive: "Archived",
-};
-const marks: Record<Schemas["StepState"], Mark> = {
-  Waiting: "notYet",
-  Working: "underway",
-  Done: "done",
-  Failed: "blocked",
-};
-const words: Record<Schemas["StepState"], string> = {
-  Waiting: "waits",
-  Working: "at work",
-  Done: "done",
-  Failed: "failed",
-};
+import { StepList } from "./StepList";
 
 /** A closing run, live: what is done, what is at work, and why something failed. */
 export function RunProgress({ classId, runId }: { classId: number; runId: number }) {
@@ -70,33 +50,7 @@ export function RunProgress({ classId, runId }: { classId: number; runId: number
           <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
             begun {sayMoment(run.data.startedAt)}
           </Typography>
-          <Box role="status">
-            {mine.steps.map((s) => (
-              <Box key={s.step} sx={{ borderBottom: 1, borderColor: "divider", py: 0.75 }}>
-                <Box sx={{ display: "grid", gridTemplateColumns: "110px 190px 1fr", gap: 1 }}>
-                  <StateMark mark={marks[s.state]} strong={s.state === "Failed"}>
-                    {words[s.state]}
-                  </StateMark>
-                  <strong>{names[s.step]}</strong>
-                  <Box component="span" sx={{ color: "text.secondary" }}>
-                    {s.state === "Working" && s.total > 0
-                      ? `${s.done} of ${s.total}`
-                      : s.step === "Check" && s.state === "Done"
-                        ? `${s.total} files read back, all as in the class`
-                        : s.detail}
-                  </Box>
-                </Box>
-                {s.state === "Working" && (
-                  <LinearProgress
-                    variant={s.total > 0 ? "determinate" : "indeterminate"}
-                    value={s.total > 0 ? (100 * s.done) / s.total : undefined}
-                    aria-label={names[s.step]}
-                    sx={{ mt: 0.5 }}
-                  />
-                )}
-              </Box>
-            ))}
-          </Box>
+          <StepList steps={mine.steps} />
           {mine.reason && <Typography sx={{ mt: 1, color: "error.main" }}>{mine.reason}</Typography>}
         </>
       )}

@@ -19,6 +19,7 @@ import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { CarryTicks, everything, MovedDates } from "./CarryTicks";
 
 /** Makes next year's class: what comes along, what does not, and how everything will be called. */
 export function RolloverDesk() {
@@ -29,11 +30,12 @@ export function RolloverDesk() {
   const section = sectionTyped ?? head.data?.section ?? "";
   const period = periodTyped ?? head.data?.period ?? "";
   const go = useNavigate();
-  const body = { year: null, section, period };
+  const [choice, setChoice] = useState(everything);
+  const body = { year: null, section, period, choice };
   const path = { params: { path: { classId: id } } };
   const may = head.data?.may.includes("RollOver") ?? false;
   const preview = useQuery({
-    queryKey: ["rollover", id, section, period],
+    queryKey: ["rollover", id, section, period, choice],
     enabled: head.data !== undefined && may,
     placeholderData: keepPreviousData,
     queryFn: () => take(api.POST("/api/classes/{classId}/rollover-preview", { ...path, body })),
@@ -77,6 +79,7 @@ export function RolloverDesk() {
                 {p.name.refusal.what} {p.name.refusal.mend}
               </Typography>
             )}
+            <CarryTicks value={choice} onChange={setChoice} />
             <Problem error={roll.error} />
             <Button
               variant="contained"
@@ -135,7 +138,8 @@ export function RolloverDesk() {
             <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
               {count(p.folders.length, "folder comes", "folders come")} along
               {p.planAdds > 0 && `, the plan adds ${p.planAdds} for the new calendar`}.{" "}
-              {count(p.drafts.length, "assignment", "assignments")} as drafts without a date.
+              {count(p.drafts.length, "assignment", "assignments")}
+              {p.dates.length > 0 ? " as drafts, dates moved by school week." : " as drafts without a date."}
             </Typography>
             <Tree folders={p.folders} />
             {p.drafts.length > 0 && (
@@ -143,11 +147,14 @@ export function RolloverDesk() {
                 Drafts
               </Typography>
             )}
-            {p.drafts.map((t) => (
-              <Typography key={t} variant="body2">
-                {t}
-              </Typography>
-            ))}
+            {p.drafts
+              .filter((t) => p.dates.every((d) => d.title !== t))
+              .map((t) => (
+                <Typography key={t} variant="body2">
+                  {t}
+                </Typography>
+              ))}
+            <MovedDates dates={p.dates} />
           </Box>
         </Box>
       )}

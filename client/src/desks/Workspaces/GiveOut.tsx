@@ -7,7 +7,7 @@ import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, take, type Schemas } from "../../api/client";
-import { useBoard } from "../../api/queries";
+import { useBoard, useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { Problem } from "../../parts/Problem";
@@ -16,7 +16,7 @@ import { count } from "../../parts/words";
 
 /** The same things into several classes in one act: which classes, what it will do to each, then what it did. */
 export function GiveOut(props: {
-  workspace: Schemas["WorkspaceView"];
+  workspace: { head: Pick<Schemas["ClassHead"], "id" | "kind" | "name"> };
   items?: { id: number; name: string }[];
   folders?: { id: number; name: string }[];
   assignments?: { id: number; title: string }[];
@@ -27,7 +27,15 @@ export function GiveOut(props: {
   const classId = head.id;
   const bank = head.kind === "Department";
   const board = useBoard();
-  const rows = (board.data?.rows ?? []).filter((r) => r.id !== classId && r.state !== "Archived");
+  const school = useSchool();
+  const years = school.data?.years ?? [];
+  // What is drawn from this year is as often for the next one.
+  const next = years[years.findIndex((y) => y.id === school.data?.current) + 1]?.id;
+  const nextBoard = useBoard(next);
+  const rows = [
+    ...(board.data?.rows ?? []),
+    ...(next !== undefined ? (nextBoard.data?.rows ?? []) : []),
+  ].filter((r) => r.id !== classId && r.state !== "Archived");
   const [to, setTo] = useState<ReadonlySet<number>>(new Set());
   const [only, setOnly] = useState("");
   const [open, setOpen] = useState<number | null>(null);

@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
@@ -11,10 +12,15 @@ import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { count, sayBytes } from "../../parts/words";
 
 /** A student's classes, with what waits in each. */
 export function MyClasses() {
   const mine = useQuery({ queryKey: ["my-classes"], queryFn: () => take(api.GET("/api/my-classes")) });
+  const homes = useQuery({
+    queryKey: ["my-take-homes"],
+    queryFn: () => take(api.GET("/api/my-take-homes")),
+  });
   const all = [...(mine.data ?? [])].reverse();
   const now = all.filter((k) => k.state === "Open" && k.standing !== "Left");
   const before = all.filter((k) => k.state !== "Open" || k.standing === "Left");
@@ -64,6 +70,33 @@ export function MyClasses() {
                   )}
                 </TableCell>
                 <TableCell>{k.returned}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+      {homes.data && homes.data.length > 0 && (
+        <Table aria-label="Your take-homes" sx={{ mt: 4 }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Your own work, to take home</TableCell>
+              <TableCell>Holds</TableCell>
+              <TableCell />
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {homes.data.map((t) => (
+              <TableRow key={t.year} hover>
+                <TableCell>School year {t.yearLabel}</TableCell>
+                <TableCell>
+                  {count(t.files, "file", "files")} of {count(t.classes, "class", "classes")},{" "}
+                  {sayBytes(t.size)}
+                </TableCell>
+                <TableCell align="right">
+                  <Button component="a" variant="outlined" href={`/api/my-take-homes/${t.year}`} download>
+                    Fetch your take-home of {t.yearLabel}
+                  </Button>
+                </TableCell>
               </TableRow>
             ))}
           </TableBody>

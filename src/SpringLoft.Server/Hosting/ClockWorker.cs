@@ -1,10 +1,11 @@
+using SpringLoft.App.Closing;
 using SpringLoft.App.Rosters;
 using SpringLoft.Core;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>Asks the school's records when the roster feed is due.</summary>
-internal sealed class FeedWorker(Feeding feeding, ILogger<FeedWorker> log) : BackgroundService
+/// <summary>What is due by the clock: the roster feed, and what has lain in the bin long enough.</summary>
+internal sealed class ClockWorker(Feeding feeding, LoftBin bin, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
@@ -18,6 +19,7 @@ internal sealed class FeedWorker(Feeding feeding, ILogger<FeedWorker> log) : Bac
             {
                 try
                 {
+                    bin.LetGo();
                     if (feeding.IsDue()) await feeding.Run(null, stoppingToken);
                 }
                 catch (RefusedException e) { log.LogWarning("The roster feed did not run: {Why}", e.Refusal.What); }

@@ -1,0 +1,348 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link as RouterLink, useSearchParams } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
+import { Desk, Empty } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark, type Mark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+import { ClosePlaces } from "./ClosePlaces";
+import { levels } from "./closingWords";
+import { ReturnMany } from "./ReturnMany";
+
+type Row = Schemas["ClosingRow"];
+type Show = "open" | Schemas["FindingLevel"] | "archived";
+
+/** The closing desk: classes against the steps of closing, and what is done to many of them at once. */
+export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
+  const [address, setAddress] = useSearchParams();
+  const year = address.get("year") ? Number(address.get("year")) : undefined;
+  const show = (address.get("show") ?? "open") as Show;
+  const find = (address.get("find") ?? "").toLowerCase();
+  const matrix = useQuery({
+    queryKey: ["closing-matrix", year],
+    queryFn: () => take(api.GET("/api/closing", { params: { query: { year } } })),
+  });
+  const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
+  const all = matrix.data?.classes ?? [];
+  const is = (r: Row, s: Show) =>
+    s === "archived"
+      ? r.state === "Archived"
+      : r.state !== "Archived" && (s === "open" || (r.level === s && r.state === "Open"));
+  const rows = all.filter(
+    (r) => is(r, show) && [r.name, r.lead, r.department ?? ""].join(" ").toLowerCase().includes(find),
+  );
+  const chosen = all.filter((r) => ticked.has(r.id));
+  const every = rows.length > 0 && rows.every((r) => ticked.has(r.id));
+  const tick = (id: number) =>
+    setTicked((t) => {
+      const next = new Set(t);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  const set = (name: string, value: string) =>
+    setAddress((a) => {
+      if (value) a.set(name, value);
+      else a.delete(name);
+      return a;
+    });
+  const held = all.reduce((n, r) => n + r.held, 0);
+  const only = all.reduce((n, r) => n + r.onlyCopies, 0);
+  return (
+    <Desk
+      title="Close"
+      wide
+      lead={
+        matrix.data && (
+          <>
+            School year {matrix.data.yearLabel}: <strong>{all.filter((r) => is(r, "Ready")).length}</strong>{" "}
+            ready, <strong>{all.filter((r) => is(r, "Attention")).length}</strong> want attention,{" "}
+            <strong>{all.filter((r) => is(r, "Blocks")).length}</strong> blocked,{" "}
+            <strong>{all.filter((r) => is(r, "archived")).length}</strong> in the loft.{" "}
+            {held > 0 &&
+              `${count(held, "piece of work is", "pieces of work are")} still held${only > 0 ? `, and of ${only} the teacher has the only copy` : ""}.`}
+          </>
+        )
+      }
+      slip={<Slip chosen={chosen} run={matrix.data?.run ?? null} />}
+    >
+      <ClosePlaces me={me} />
+      <Problem error={matrix.error} />
+      <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap", mb: 0.5 }}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={show}
+          onChange={(_, v: Show | null) => v && set("show", v)}
+          aria-label="Show"
+        >
+          {(
+            [
+              ["open", "Not closed"],
+              ["Blocks", "Blocked"],
+              ["Attention", "Wants attention"],
+              ["Ready", "Ready"],
+              ["archived", "In the loft"],
+            ] as const
+          ).map(([v, word]) => (
+            <ToggleButton key={v} value={v}>
+              {word} {all.filter((r) => is(r, v)).length}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Box sx={{ flex: 1 }} />
+        <TextField
+          variant="standard"
+          label="Class, teacher or department"
+          value={address.get("find") ?? ""}
+          onChange={(e) => set("find", e.target.value)}
+          sx={{ width: 210 }}
+        />
+      </Box>
+      {matrix.data && rows.length === 0 ? (
+        <Empty title={all.length === 0 ? "No class of yours in this school year." : "No class here."}>
+          {show === "archived" ? "A class comes here when its run has verified it." : "Choose another list."}
+        </Empty>
+      ) : (
+        <Table
+          aria-label="Classes against the steps of closing"
+          stickyHeader
+          sx={{ "& thead th": { top: 87 } }}
+        >
+          <TableHead>
+            <TableRow>
+              <TableCell padding="none" sx={{ width: 34 }}>
+                <Checkbox
+                  checked={every}
+                  indeterminate={!every && rows.some((r) => ticked.has(r.id))}
+                  onChange={() => setTicked(every ? new Set() : new Set(rows.map((r) => r.id)))}
+                  slotProps={{ input: { "aria-label": "Tick all classes shown" } }}
+                />
+              </TableCell>
+              <TableCell>Class</TableCell>
+              <TableCell>Stands</TableCell>
+              <TableCell>Work</TableCell>
+              <TableCell>Unfiled</TableCell>
+              <TableCell>Invited, on hold</TableCell>
+              <TableCell>Calendar</TableCell>
+              <TableCell>Shelf</TableCell>
+              <TableCell>Next year</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {rows.map((r) => (
+              <MatrixRow key={r.id} r={r} ticked={ticked.has(r.id)} tick={() => tick(r.id)} />
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </Desk>
+  );
+}
+
+function MatrixRow({ r, ticked, tick }: { r: Row; ticked: boolean; tick: () => void }) {
+  const closed = r.state === "Archived";
+  const to = (desk: string, mark: Mark, text: string) => (
+    <Link component={RouterLink} to={`/classes/${r.id}/${desk}`} underline="hover" color="inherit">
+      <StateMark mark={mark}>{text}</StateMark>
+    </Link>
+  );
+  return (
+    <TableRow hover selected={ticked}>
+      <TableCell padding="none">
+        <Checkbox
+          checked={ticked}
+          onChange={tick}
+          slotProps={{ input: { "aria-label": `Tick ${r.name}` } }}
+        />
+      </TableCell>
+      <TableCell sx={{ maxWidth: 280, width: "30%" }}>
+        <Link
+          component={RouterLink}
+          to={`/classes/${r.id}/close`}
+          title={r.name}
+          sx={{ display: "block", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
+        >
+          {r.name}
+        </Link>
+        <Typography variant="caption" component="div" sx={{ color: "text.secondary" }}>
+          {r.lead}
+        </Typography>
+      </TableCell>
+      <TableCell>
+        {closed ? (
+          <StateMark mark="done">in the loft</StateMark>
+        ) : r.signedOff ? (
+          <StateMark mark="none">signed off</StateMark>
+        ) : r.runGoing ? (
+          <StateMark mark="underway">closing now</StateMark>
+        ) : r.state === "InPreparation" ? (
+          <StateMark mark="notYet">never opened</StateMark>
+        ) : (
+          <StateMark mark={levels[r.level].mark} strong={r.level === "Blocks"}>
+            {levels[r.level].word}
+          </StateMark>
+        )}
+      </TableCell>
+      <TableCell>
+        {r.held === 0
+          ? to("work", "done", "with students")
+          : to("work", "blocked", `${r.held} held${r.draftMarks > 0 ? `, ${r.draftMarks} draft marks` : ""}`)}
+        {r.onlyCopies > 0 && (
+          <Typography variant="caption" component="div" sx={{ color: "error.main" }}>
+            {count(r.onlyCopies, "only copy", "only copies")}
+          </Typography>
+        )}
+      </TableCell>
+      <TableCell>{r.unfiled === 0 ? "–" : to("tidy", "attention", String(r.unfiled))}</TableCell>
+      <TableCell>
+        {r.invitations + r.onHold === 0
+          ? "–"
+          : to(
+              r.invitations > 0 ? "invitations" : "enroll",
+              "attention",
+              [r.invitations > 0 && `${r.invitations} invited`, r.onHold > 0 && `${r.onHold} on hold`]
+                .filter(Boolean)
+                .join(", "),
+            )}
+      </TableCell>
+      <TableCell>{closed ? "–" : r.calendarOn ? "on" : "off"}</TableCell>
+      <TableCell>{to("shelf", r.shelfSet ? "done" : "none", r.shelfSet ? "open" : "none")}</TableCell>
+      <TableCell>
+        {r.nextYearMade ? to("roll-over", "done", "made") : to("roll-over", "notYet", "not yet")}
+      </TableCell>
+    </TableRow>
+  );
+}
+
+function Slip({ chosen, run }: { chosen: Row[]; run: number | null }) {
+  const [returning, setReturning] = useState(false);
+  const [telling, setTelling] = useState(false);
+  const [text, setText] = useState("");
+  const [told, setTold] = useState<number | null>(null);
+  const tell = useAct(
+    (_: void, headers) =>
+      take(api.POST("/api/closing/letters", { body: { classes: chosen.map((r) => r.id), text }, headers })),
+    (out) => {
+      setTold(out.count);
+      setTelling(false);
+    },
+  );
+  const held = chosen.reduce((n, r) => n + r.held, 0);
+  const unready = chosen.filter((r) => r.state === "Open" && r.level !== "Ready");
+  const open = chosen.filter((r) => r.state !== "Archived");
+  const unrolled = chosen.filter((r) => !r.nextYearMade);
+  const ids = open.map((r) => r.id).join(",");
+  if (chosen.length === 0)
+    return (
+      <>
+        <Typography variant="h2">Nothing ticked</Typography>
+        <Typography sx={{ color: "text.secondary" }}>
+          Tick classes, mend what is in the way for all of them at once, then close them in one run. Each cell
+          leads to the desk that mends it.
+        </Typography>
+        <Box component="ol" sx={{ pl: 2.25, m: 0, color: "text.secondary" }}>
+          <li>Return what is held.</li>
+          <li>File what is unfiled.</li>
+          <li>Set the open shelf.</li>
+          <li>Make next year&rsquo;s class.</li>
+          <li>Close: take-homes, package, check, loft.</li>
+        </Box>
+        {run !== null && (
+          <Button variant="outlined" component={RouterLink} to={`/close/runs/${run}`}>
+            See the last run
+          </Button>
+        )}
+      </>
+    );
+  return (
+    <>
+      <Typography variant="h2">{count(chosen.length, "class", "classes")} ticked</Typography>
+      <Button
+        variant={held > 0 ? "outlined" : "contained"}
+        component={RouterLink}
+        to={`/close/plan?classes=${ids}`}
+        disabled={open.length === 0}
+      >
+        Plan the closing of {open.length}…
+      </Button>
+      {held > 0 && (
+        <Button variant="contained" onClick={() => setReturning(true)}>
+          Return {count(held, "piece", "pieces")}…
+        </Button>
+      )}
+      {unready.length > 0 && (
+        <Button variant="outlined" onClick={() => setTelling(true)}>
+          Write to their teachers…
+        </Button>
+      )}
+      {unrolled.length > 0 && (
+        <Button
+          variant="outlined"
+          component={RouterLink}
+          to={`/roll-over?classes=${unrolled.map((r) => r.id).join(",")}`}
+        >
+          Roll over {unrolled.length}…
+        </Button>
+      )}
+      {told !== null && <StateMark mark="done">{count(told, "letter went", "letters went")} out</StateMark>}
+      <Typography variant="body2" sx={{ color: "text.secondary" }}>
+        The plan says first what will be done to each class and which are passed over. What is blocked is
+        never closed.
+      </Typography>
+      <ReturnMany
+        open={returning}
+        classes={chosen.filter((r) => r.held > 0).map((r) => r.id)}
+        onClose={() => setReturning(false)}
+      />
+      <Ask
+        open={telling}
+        title="Write to the teachers of what is not ready"
+        act="Send the letters"
+        busy={tell.isPending}
+        error={tell.error}
+        onAct={() => tell.mutate()}
+        onClose={() => setTelling(false)}
+      >
+        <Typography>
+          Each lead teacher gets one letter that lists, class by class, what is in the way. Teachers without
+          an e-mail address get none.
+        </Typography>
+        <Box component="ul" sx={{ pl: 2.5 }}>
+          {unready.map((r) => (
+            <li key={r.id}>
+              {r.name} ({r.lead}):{" "}
+              {r.findings
+                .filter((f) => f.level !== "Ready" && f.code !== "next-year")
+                .map((f) => f.text)
+                .join(" ")}
+            </li>
+          ))}
+        </Box>
+        <TextField
+          label="Words of your own at the top (optional)"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          multiline
+          minRows={2}
+          fullWidth
+        />
+      </Ask>
+    </>
+  );
+}

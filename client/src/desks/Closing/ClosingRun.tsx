@@ -1,0 +1,252 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import ToggleButton from "@mui/material/ToggleButton";
+import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
+import Typography from "@mui/material/Typography";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Link as RouterLink, useNavigate, useParams, useSearchParams } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Desk, Empty } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count, sayBytes, sayMoment } from "../../parts/words";
+import { outcomeWords, stepMarks } from "./closingWords";
+import { StepList } from "./StepList";
+
+type Show = "all" | Schemas["StepState"];
+
+/** A closing run: live while it is at work, and its report, which can be filtered, fetched and printed. */
+export function ClosingRun() {
+  const id = Number(useParams().id);
+  const path = { params: { path: { runId: id } } };
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const run = useQuery({
+    queryKey: ["closing-run", id],
+    queryFn: () => take(api.GET("/api/closing/runs/{runId}", path)),
+  });
+  const r = run.data;
+  const going = r?.state === "Working";
+  useEffect(() => {
+    if (!going) return;
+    const events = new EventSource(`/api/closing/runs/${id}/events`);
+    events.onmessage = (e) => {
+      const view = JSON.parse(e.data as string) as Schemas["ClosingRunView"];
+      queries.setQueryData(["closing-run", id], view);
+      if (view.state !== "Working") events.close();
+    };
+    return () => events.close();
+  }, [going, id, queries]);
+  const over = r ? r.verified + r.failed + r.skipped : 0;
+  const report = useQuery({
+    queryKey: ["closing-report", id, over, r?.state],
+    enabled: r !== undefined,
+    placeholderData: keepPreviousData,
+    queryFn: () => take(api.GET("/api/closing/runs/{runId}/report", path)),
+  });
+  const wish = useAct((w: Schemas["RunWish"], headers) =>
+    take(api.POST("/api/closing/runs/{runId}/wish", { ...path, body: { wish: w }, headers })),
+  );
+  const again = useAct(
+    (_: void, headers) => take(api.POST("/api/closing/runs/{runId}/again", { ...path, headers })),
+    (made) => void go(`/close/runs/${made.id}`),
+  );
+  const paused = going && r.wish === "Pause";
+  return (
+    <Desk
+      title={going ? "Closing run" : "Report of the closing run"}
+      wide
+      lead={
+        r && (
+          <>
+            Begun by {r.startedBy}, {sayMoment(r.startedAt)}. <strong>{r.verified}</strong> of{" "}
+            {count(r.classes, "class", "classes")} verified, <strong>{r.skipped}</strong> skipped,{" "}
+            <strong>{r.failed}</strong> failed.
+          </>
+        )
+      }
+      slip={
+        r && (
+          <>
+            <Typography variant="h2">
+              {paused
+                ? "Paused"
+                : going
+                  ? r.wish === "StopAfterClass"
+                    ? "Stops after this class"
+                    : "At work"
+                  : r.failed > 0
+                    ? "Ended, with failures"
+                    : r.skipped > 0
+                      ? "Ended, some skipped"
+                      : "All verified"}
+            </Typography>
+            {going ? (
+              <>
+                <Typography>
+                  You can leave this page: the run goes on by itself, also after a restart of the server.
+                </Typography>
+                {paused || r.wish === "StopAfterClass" ? (
+                  <Button variant="contained" onClick={() => wish.mutate("GoOn")} disabled={wish.isPending}>
+                    Go on
+                  </Button>
+                ) : (
+                  <Button variant="outlined" onClick={() => wish.mutate("Pause")} disabled={wish.isPending}>
+                    Pause
+                  </Button>
+                )}
+                {r.wish !== "StopAfterClass" && (
+                  <Button
+                    variant="outlined"
+                    onClick={() => wish.mutate("StopAfterClass")}
+                    disabled={wish.isPending}
+                  >
+                    Stop after this class
+                  </Button>
+                )}
+              </>
+            ) : (
+              <>
+                <Typography>
+                  Verified means: the package was read back, and every file and row compared with the class.
+                </Typography>
+                {r.failed > 0 && (
+                  <Button variant="contained" onClick={() => again.mutate()} disabled={again.isPending}>
+                    Try the {count(r.failed, "failed class", "failed classes")} again
+                  </Button>
+                )}
+                <Button variant="outlined" href={`/api/closing/runs/${id}/report.csv`}>
+                  Fetch the report as CSV
+                </Button>
+                <Button variant="outlined" onClick={() => window.print()}>
+                  Print the report
+                </Button>
+                <Button variant="outlined" component={RouterLink} to="/close">
+                  To the closing desk
+                </Button>
+              </>
+            )}
+            <Problem error={wish.error ?? again.error} />
+          </>
+        )
+      }
+    >
+      <Problem error={run.error ?? report.error} />
+      {going && (
+        <Box role="status" sx={{ mb: 2 }}>
+          <LinearProgress
+            variant="determinate"
+            value={(100 * over) / Math.max(1, r.classes)}
+            aria-label="Closing run"
+          />
+          {r.now ? (
+            <Box sx={{ mt: 1.5, maxWidth: 720 }}>
+              <Typography variant="h3">{r.now.name}</Typography>
+              <StepList steps={r.now.steps} />
+            </Box>
+          ) : (
+            <Typography sx={{ mt: 1 }}>{paused ? "It waits for you." : "It waits for its turn."}</Typography>
+          )}
+        </Box>
+      )}
+      {report.data && <Report rows={report.data} />}
+    </Desk>
+  );
+}
+
+function Report({ rows }: { rows: Schemas["ClosingOutcome"][] }) {
+  const [address, setAddress] = useSearchParams();
+  const show = (address.get("show") ?? "all") as Show;
+  const find = (address.get("find") ?? "").toLowerCase();
+  const set = (name: string, value: string) =>
+    setAddress((a) => {
+      a.set(name, value);
+      return a;
+    });
+  const shown = rows.filter(
+    (k) =>
+      (show === "all" || k.state === show) &&
+      [k.name, k.lead, k.department ?? ""].join(" ").toLowerCase().includes(find),
+  );
+  return (
+    <>
+      <Box
+        sx={{ display: "flex", gap: 1.5, alignItems: "center", mb: 0.5, "@media print": { display: "none" } }}
+      >
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={show}
+          onChange={(_, v: Show | null) => v && set("show", v)}
+          aria-label="Outcome"
+        >
+          {(["all", "Done", "Skipped", "Failed", "Waiting"] as const).map((v) => (
+            <ToggleButton key={v} value={v}>
+              {v === "all" ? "All" : outcomeWords[v]}{" "}
+              {v === "all" ? rows.length : rows.filter((k) => k.state === v).length}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Box sx={{ flex: 1 }} />
+        <TextField
+          variant="standard"
+          label="Class, teacher or department"
+          value={address.get("find") ?? ""}
+          onChange={(e) => set("find", e.target.value)}
+          sx={{ width: 210 }}
+        />
+      </Box>
+      {shown.length === 0 ? (
+        <Empty title="No class of that kind in this run." />
+      ) : (
+        <Table aria-label="Report by class">
+          <TableHead>
+            <TableRow>
+              <TableCell>Class</TableCell>
+              <TableCell>Lead teacher</TableCell>
+              <TableCell>Outcome</TableCell>
+              <TableCell align="right">Take-homes</TableCell>
+              <TableCell align="right">Files</TableCell>
+              <TableCell align="right">Package</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {shown.map((k) => (
+              <TableRow key={k.id} hover>
+                <TableCell>
+                  <Link component={RouterLink} to={`/classes/${k.id}/close`}>
+                    {k.name}
+                  </Link>
+                </TableCell>
+                <TableCell>{k.lead}</TableCell>
+                <TableCell sx={{ whiteSpace: "normal" }}>
+                  <StateMark mark={stepMarks[k.state]} strong={k.state === "Failed"}>
+                    {outcomeWords[k.state]}
+                  </StateMark>
+                  {k.reason && (
+                    <Typography variant="caption" component="div" sx={{ color: "text.secondary" }}>
+                      {k.reason}
+                    </Typography>
+                  )}
+                </TableCell>
+                <TableCell align="right">{k.takeHomes || "–"}</TableCell>
+                <TableCell align="right">{k.files || "–"}</TableCell>
+                <TableCell align="right">{k.bytes ? sayBytes(k.bytes) : "–"}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </>
+  );
+}

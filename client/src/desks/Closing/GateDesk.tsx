@@ -1,0 +1,247 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link as RouterLink } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
+import { Desk } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { Gauge, StateMark } from "../../parts/StateMark";
+import { count, sayMoment } from "../../parts/words";
+import { ClosePlaces } from "./ClosePlaces";
+
+/** The gate between two school years: what is missing before the new one may begin, and what beginning does. */
+export function GateDesk({ me }: { me: Schemas["Me"] }) {
+  const gate = useQuery({ queryKey: ["gate"], queryFn: () => take(api.GET("/api/gate")) });
+  const [signing, setSigning] = useState<Schemas["UnresolvedClass"] | null>(null);
+  const [reason, setReason] = useState("");
+  const [asking, setAsking] = useState(false);
+  const [goUp, setGoUp] = useState(true);
+  const [leave, setLeave] = useState(true);
+  const sign = useAct(
+    (v: { class: number; reason: string | null }, headers) =>
+      take(api.POST("/api/gate/sign-offs", { body: v, headers })),
+    () => {
+      setSigning(null);
+      setReason("");
+    },
+  );
+  const g = gate.data;
+  const begin = useAct(
+    (old: number, headers) =>
+      take(api.POST("/api/gate/beginning", { body: { old, goUp, leaversLeave: leave }, headers })),
+    () => setAsking(false),
+  );
+  const up = g?.grades.filter((s) => s.to != null) ?? [];
+  const leavers = g?.grades.flatMap((s) => s.leavers) ?? [];
+  return (
+    <Desk
+      title="The gate"
+      wide
+      lead={
+        g && (
+          <>
+            <strong>{g.verified}</strong> of {count(g.classes, "class", "classes")} of {g.oldLabel} verified,{" "}
+            <strong>{g.signedOff}</strong> signed off, <strong>{g.missing.length}</strong> missing.
+          </>
+        )
+      }
+      slip={
+        g && (
+          <>
+            <Typography variant="h2">
+              {g.begunAt != null
+                ? `${g.newLabel} has begun`
+                : g.open
+                  ? `${g.newLabel} may begin`
+                  : "The gate is shut"}
+            </Typography>
+            <Gauge done={g.verified + g.signedOff} of={g.classes} mark={g.open ? "done" : "blocked"} />
+            {g.begunAt != null ? (
+              <>
+                <Typography>
+                  Begun {sayMoment(g.begunAt)}. The roster feed may be given its new dates.
+                </Typography>
+                <Button variant="contained" component={RouterLink} to="/enroll">
+                  Set the roster feed…
+                </Button>
+              </>
+            ) : (
+              <>
+                <Typography>
+                  {g.newLabel == null
+                    ? "No calendar is laid down for the next school year yet."
+                    : "The new year begins when every class of the old one is verified, or signed off by name with a reason. Until then the feed stays quiet: between years it would deliver empty classes."}
+                </Typography>
+                <Button variant="contained" disabled={!g.open} onClick={() => setAsking(true)}>
+                  Begin {g.newLabel ?? "the new year"}…
+                </Button>
+              </>
+            )}
+          </>
+        )
+      }
+    >
+      <ClosePlaces me={me} />
+      <Problem error={gate.error ?? sign.error} />
+      {g && g.missing.length === 0 && (
+        <Typography sx={{ my: 1 }}>
+          <StateMark mark="done">Nothing is missing of {g.oldLabel}.</StateMark>
+        </Typography>
+      )}
+      {g && g.missing.length > 0 && (
+        <Unresolved
+          title="Missing"
+          rows={g.missing}
+          act={(u) => <Button onClick={() => setSigning(u)}>Sign off…</Button>}
+        />
+      )}
+      {g && g.exceptions.length > 0 && (
+        <Unresolved
+          title="Signed off"
+          rows={g.exceptions}
+          act={(u) => (
+            <Button onClick={() => sign.mutate({ class: u.id, reason: null })} disabled={sign.isPending}>
+              Take back
+            </Button>
+          )}
+        />
+      )}
+      {g && (
+        <Box component="section" aria-label="What beginning does" sx={{ mt: 3, maxWidth: 820 }}>
+          <Typography variant="h2">When {g.newLabel ?? "the new year"} begins</Typography>
+          <Table aria-label="Grades">
+            <TableHead>
+              <TableRow>
+                <TableCell>Grade now</TableCell>
+                <TableCell>Grade then</TableCell>
+                <TableCell align="right">Students</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
+              {g.grades.map((s) => (
+                <TableRow key={s.from}>
+                  <TableCell>{s.from}</TableCell>
+                  <TableCell>
+                    {s.to ?? (
+                      <>
+                        <StateMark mark="none">leave</StateMark>{" "}
+                        <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
+                          {s.leavers.slice(0, 3).join("; ")}
+                          {s.leavers.length > 3 && ` and ${s.leavers.length - 3} more`}
+                        </Box>
+                      </>
+                    )}
+                  </TableCell>
+                  <TableCell align="right">{s.students}</TableCell>
+                </TableRow>
+              ))}
+            </TableBody>
+          </Table>
+          <Typography variant="body2" sx={{ color: "text.secondary", mt: 1 }}>
+            {count(g.entrants, "active student is", "active students are")} in no class of {g.oldLabel}: new
+            entrants, or left out. {count(g.nextClasses, "class stands", "classes stand")} ready for{" "}
+            {g.newLabel ?? "the next year"}.
+          </Typography>
+        </Box>
+      )}
+      <Ask
+        open={signing !== null}
+        title={`Sign off ${signing?.name}`}
+        act="Sign it off in my name"
+        disabled={!reason.trim()}
+        busy={sign.isPending}
+        error={sign.error}
+        onAct={() => signing && sign.mutate({ class: signing.id, reason })}
+        onClose={() => setSigning(null)}
+      >
+        <Typography>
+          {signing?.why} The class stays as it is; the new year may begin without it. Your name and the reason
+          stand in the audit trail.
+        </Typography>
+        <TextField
+          label="Why it is left"
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          fullWidth
+          required
+          sx={{ mt: 1 }}
+        />
+      </Ask>
+      <Ask
+        open={asking}
+        title={`Begin ${g?.newLabel}?`}
+        act={`Begin ${g?.newLabel}`}
+        busy={begin.isPending}
+        error={begin.error}
+        onAct={() => g && begin.mutate(g.old)}
+        onClose={() => setAsking(false)}
+      >
+        <Typography>
+          {g?.verified} classes are verified, {g?.signedOff} signed off. This can&rsquo;t be undone in one
+          step; grades can be changed by hand or by the next delivery.
+        </Typography>
+        <FormControlLabel
+          control={<Checkbox checked={goUp} onChange={(e) => setGoUp(e.target.checked)} />}
+          label={`${up.reduce((n, s) => n + s.students, 0)} students go up a grade`}
+        />
+        <br />
+        <FormControlLabel
+          control={
+            <Checkbox checked={leave && goUp} disabled={!goUp} onChange={(e) => setLeave(e.target.checked)} />
+          }
+          label={`${leavers.length} students of the highest grade become inactive; their take-homes stay`}
+        />
+      </Ask>
+    </Desk>
+  );
+}
+
+function Unresolved(props: {
+  title: string;
+  rows: Schemas["UnresolvedClass"][];
+  act: (u: Schemas["UnresolvedClass"]) => React.ReactNode;
+}) {
+  return (
+    <Table aria-label={props.title} sx={{ mb: 2 }}>
+      <TableHead>
+        <TableRow>
+          <TableCell>
+            {props.title} ({props.rows.length})
+          </TableCell>
+          <TableCell>Lead teacher</TableCell>
+          <TableCell>Why</TableCell>
+          <TableCell />
+        </TableRow>
+      </TableHead>
+      <TableBody>
+        {props.rows.map((u) => (
+          <TableRow key={u.id} hover>
+            <TableCell>
+              <Link component={RouterLink} to={`/classes/${u.id}/close`}>
+                {u.name}
+              </Link>
+            </TableCell>
+            <TableCell>{u.lead}</TableCell>
+            <TableCell sx={{ whiteSpace: "normal" }}>
+              {u.reason ? `${u.signedOffBy}: ${u.reason}` : u.why}
+            </TableCell>
+            <TableCell align="right">{props.act(u)}</TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
+  );
+}

@@ -1,0 +1,204 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import LinearProgress from "@mui/material/LinearProgress";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, take, type Schemas } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Desk, Empty } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count, sayBytes, sayDate, sayMoment } from "../../parts/words";
+import { ClosePlaces } from "./ClosePlaces";
+
+/** Take-homes: each student's own work over all classes of the year as one download. */
+export function TakeHomes({ me }: { me: Schemas["Me"] }) {
+  const desk = useQuery({
+    queryKey: ["take-homes"],
+    queryFn: () => take(api.GET("/api/take-homes")),
+    refetchInterval: (q) => (q.state.data?.run?.state === "Working" ? 700 : false),
+  });
+  const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
+  const [find, setFind] = useState("");
+  const d = desk.data;
+  const make = useAct(
+    (students: number[] | null, headers) =>
+      take(api.POST("/api/take-homes/runs", { body: { year: d!.year, students }, headers })),
+    () => setTicked(new Set()),
+  );
+  const rows = (d?.students ?? []).filter((s) =>
+    `${s.sortName} ${s.grade ?? ""}`.toLowerCase().includes(find.trim().toLowerCase()),
+  );
+  const every = rows.length > 0 && rows.every((s) => ticked.has(s.student));
+  const made = d?.students.filter((s) => s.madeAt != null).length ?? 0;
+  const stale = d?.students.filter((s) => s.stale).length ?? 0;
+  const held = d?.students.filter((s) => s.held > 0).length ?? 0;
+  const working = d?.run?.state === "Working";
+  const [shown, setShown] = useState(100);
+  return (
+    <Desk
+      title="Take-homes"
+      wide
+      lead={
+        d && (
+          <>
+            School year {d.yearLabel}: <strong>{made}</strong> of{" "}
+            {count(d.students.length, "student", "students")} have one
+            {stale > 0 && `, ${stale} older than what was returned since`}.
+          </>
+        )
+      }
+      slip={
+        d && (
+          <>
+            <Typography variant="h2">
+              {working
+                ? "Being made"
+                : ticked.size > 0
+                  ? `${count(ticked.size, "student", "students")} ticked`
+                  : "For everybody"}
+            </Typography>
+            <Typography>
+              One zip for each student: all their work and own folders of the year, with a page that opens
+              offline. They fetch it themselves; you can hand it out too.
+            </Typography>
+            {held > 0 && (
+              <StateMark mark="attention">
+                {count(held, "student has", "students have")} work that is still held
+              </StateMark>
+            )}
+            <Button
+              variant="contained"
+              disabled={working || make.isPending || d.students.length === 0}
+              onClick={() => make.mutate(ticked.size > 0 ? [...ticked] : null)}
+            >
+              Make {count(ticked.size || d.students.length, "take-home", "take-homes")}
+            </Button>
+            {d.run && (
+              <Box role="status">
+                {working && (
+                  <LinearProgress
+                    variant="determinate"
+                    value={(100 * (d.run.made + d.run.empty + d.run.failed)) / Math.max(1, d.run.students)}
+                    aria-label="Making take-homes"
+                  />
+                )}
+                <Typography variant="body2" sx={{ color: "text.secondary" }}>
+                  {working ? "So far" : "The last run"}: {d.run.made} made, {d.run.empty} with nothing to take
+                  home{d.run.failed > 0 && `, ${d.run.failed} failed`}.
+                </Typography>
+                {d.run.reasons.map((r) => (
+                  <Typography key={r} variant="body2" color="error">
+                    {r}
+                  </Typography>
+                ))}
+              </Box>
+            )}
+            <Typography variant="body2" sx={{ color: "text.secondary" }}>
+              A leaver&rsquo;s is kept for 400 days after it was made.
+            </Typography>
+            <Problem error={make.error} />
+          </>
+        )
+      }
+    >
+      <ClosePlaces me={me} />
+      <Problem error={desk.error} />
+      {d && d.students.length === 0 ? (
+        <Empty title="No student in a class of yours that was opened this year." />
+      ) : (
+        <>
+          <TextField
+            variant="standard"
+            label="Name or grade"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+            sx={{ width: 220, mb: 0.5 }}
+          />
+          <Table aria-label="Take-homes" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+            <TableHead>
+              <TableRow>
+                <TableCell padding="none" sx={{ width: 34 }}>
+                  <Checkbox
+                    checked={every}
+                    indeterminate={!every && ticked.size > 0}
+                    onChange={() => setTicked(every ? new Set() : new Set(rows.map((s) => s.student)))}
+                    slotProps={{ input: { "aria-label": "Tick all students shown" } }}
+                  />
+                </TableCell>
+                <TableCell>Student</TableCell>
+                <TableCell>Grade</TableCell>
+                <TableCell align="right">Classes</TableCell>
+                <TableCell>Take-home</TableCell>
+                <TableCell>Fetched</TableCell>
+                <TableCell />
+              </TableRow>
+            </TableHead>
+            <TableBody>
+              {rows.slice(0, shown).map((s) => (
+                <TableRow key={s.student} hover selected={ticked.has(s.student)}>
+                  <TableCell padding="none">
+                    <Checkbox
+                      checked={ticked.has(s.student)}
+                      onChange={() =>
+                        setTicked((t) => {
+                          const next = new Set(t);
+                          if (!next.delete(s.student)) next.add(s.student);
+                          return next;
+                        })
+                      }
+                      slotProps={{ input: { "aria-label": `Tick ${s.sortName}` } }}
+                    />
+                  </TableCell>
+                  <TableCell>{s.sortName}</TableCell>
+                  <TableCell>{s.grade ?? "–"}</TableCell>
+                  <TableCell align="right">{s.classes}</TableCell>
+                  <TableCell>
+                    {s.madeAt == null ? (
+                      <StateMark mark="notYet">
+                        {s.held > 0 ? `not yet, ${s.held} held` : "not yet"}
+                      </StateMark>
+                    ) : s.stale ? (
+                      <StateMark mark="attention">
+                        made {sayMoment(s.madeAt)}, more was returned since
+                      </StateMark>
+                    ) : (
+                      <StateMark mark="done">
+                        {count(s.files ?? 0, "file", "files")}, {sayBytes(s.size ?? 0)}
+                        {!s.active && s.keepUntil && `, kept until ${sayDate(s.keepUntil)}`}
+                      </StateMark>
+                    )}
+                  </TableCell>
+                  <TableCell>{s.fetchedAt != null ? sayMoment(s.fetchedAt) : "–"}</TableCell>
+                  <TableCell align="right">
+                    {s.madeAt != null && (
+                      <Link
+                        href={`/api/take-homes/${d!.year}/${s.student}`}
+                        download
+                        aria-label={`Hand out to ${s.sortName}`}
+                      >
+                        Hand out
+                      </Link>
+                    )}
+                  </TableCell>
+                </TableRow>
+              ))}
+            </TableBody>
+          </Table>
+          {rows.length > shown && (
+            <Button onClick={() => setShown(shown + 200)}>{rows.length - shown} more</Button>
+          )}
+        </>
+      )}
+    </Desk>
+  );
+}

@@ -1,0 +1,242 @@
+import Autocomplete from "@mui/material/Autocomplete";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useParams } from "react-router";
+import { api, take } from "../../api/client";
+import { useHead } from "../../api/queries";
+import { useAct } from "../../api/useAct";
+import { ClassBar } from "../../parts/ClassBar";
+import { Desk, Empty } from "../../parts/Desk";
+import { isTyping, useKeyList } from "../../parts/keys";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count, sayBytes, sayMoment } from "../../parts/words";
+
+type Done = { kind: "file" | "keep" | "bin"; id: number; name: string };
+
+const keyList: [string, string][] = [
+  ["F", "file it in the folder that is chosen"],
+  ["K", "keep it among your own papers"],
+  ["B", "bin it"],
+  ["N", "leave it, go to the next"],
+  ["U", "undo the last"],
+];
+
+/** What stands in no folder, one thing after another: file it, keep it, bin it, or go on. */
+export function TidyDesk() {
+  const id = Number(useParams().id);
+  const path = { classId: id };
+  const head = useHead(id);
+  const desk = useQuery({
+    queryKey: ["tidy", id],
+    queryFn: () => take(api.GET("/api/classes/{classId}/tidy", { params: { path } })),
+  });
+  useKeyList(keyList);
+  const [passed, setPassed] = useState<number[]>([]);
+  const [chosen, setChosen] = useState<{ thing: number; folder: number } | null>(null);
+  const [done, setDone] = useState<Done[]>([]);
+  const things = desk.data?.things ?? [];
+  const thing = things.find((t) => !passed.includes(t.id));
+  const folder = thing && (chosen?.thing === thing.id ? chosen.folder : (thing.suggested?.folder ?? null));
+  const act = useAct(
+    async (what: Done["kind"], headers) => {
+      const item = { params: { path: { ...path, itemId: thing!.id } }, headers };
+      if (what === "file")
+        await take(
+          api.PUT("/api/classes/{classId}/items/{itemId}/folders", { ...item, body: { folders: [folder!] } }),
+        );
+      else if (what === "keep") await take(api.POST("/api/classes/{classId}/tidy/{itemId}/keeping", item));
+      else await take(api.DELETE("/api/classes/{classId}/items/{itemId}", item));
+      return { kind: what, id: thing!.id, name: thing!.name };
+    },
+    (d) => setDone((all) => [...all, d]),
+  );
+  const undo = useAct(
+    async (last: Done, headers) => {
+      const item = { params: { path: { ...path, itemId: last.id } }, headers };
+      if (last.kind === "file")
+        await take(
+          api.PUT("/api/classes/{classId}/items/{itemId}/folders", { ...item, body: { folders: [] } }),
+        );
+      else if (last.kind === "keep")
+        await take(api.DELETE("/api/classes/{classId}/tidy/{itemId}/keeping", item));
+      else await take(api.POST("/api/classes/{classId}/items/{itemId}/bring-back", item));
+    },
+    (_, last) => {
+      setDone((all) => all.slice(0, -1));
+      setPassed((p) => p.filter((x) => x !== last.id));
+    },
+  );
+  const busy = act.isPending || undo.isPending;
+  const next = () => thing && setPassed((p) => [...p, thing.id]);
+  useEffect(() => {
+    const on = (e: KeyboardEvent) => {
+      if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || busy) return;
+      const key = e.key.toLowerCase();
+      if (key === "u" && done.length > 0) undo.mutate(done[done.length - 1]!);
+      else if (!thing) return;
+      else if (key === "f" && folder != null) act.mutate("file");
+      else if (key === "k" && !thing.byStudent) act.mutate("keep");
+      else if (key === "b") act.mutate("bin");
+      else if (key === "n") next();
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener("keydown", on);
+    return () => window.removeEventListener("keydown", on);
+  });
+  const all = things.length + done.length;
+  return (
+    <Desk
+      title="Tidy"
+      wide
+      lead={head.data && <ClassBar head={head.data} />}
+      slip={
+        <>
+          <Typography variant="h2">
+            {thing
+              ? `${count(things.length, "thing", "things")} left`
+              : all === 0
+                ? "Nothing loose"
+                : "All gone through"}
+          </Typography>
+          {done.length > 0 && (
+            <>
+              <Typography>
+                {count(done.filter((d) => d.kind === "file").length, "filed", "filed")},{" "}
+                {done.filter((d) => d.kind === "keep").length} kept,{" "}
+                {done.filter((d) => d.kind === "bin").length} binned.
+              </Typography>
+              <Button variant="outlined" disabled={busy} onClick={() => undo.mutate(done[done.length - 1]!)}>
+                Undo “{done[done.length - 1]!.name}”
+              </Button>
+            </>
+          )}
+          <Typography variant="body2" sx={{ color: "text.secondary" }}>
+            Kept means: moved to “{desk.data?.papersName}”, which only you open. What is binned waits 30 days.
+          </Typography>
+          <Typography variant="caption" sx={{ color: "text.secondary" }}>
+            F files · K keeps · B bins · N next · U undoes
+          </Typography>
+        </>
+      }
+    >
+      <Problem error={head.error ?? desk.error ?? act.error ?? undo.error} />
+      {desk.data && all > 0 && (
+        <LinearProgress
+          variant="determinate"
+          value={(100 * done.length) / all}
+          aria-label="Gone through"
+          sx={{ mb: 2, maxWidth: 720 }}
+        />
+      )}
+      {desk.data && !thing && (
+        <Empty
+          title={passed.length > 0 ? "You have been through all of them." : "Everything stands in a folder."}
+        >
+          {passed.length > 0 && (
+            <Button variant="outlined" onClick={() => setPassed([])}>
+              Go through the {passed.length} you left again
+            </Button>
+          )}
+        </Empty>
+      )}
+      {thing && (
+        <Box component="article" aria-label={thing.name} sx={{ maxWidth: 720 }}>
+          <Typography variant="h2">{thing.name}</Typography>
+          <Typography sx={{ color: "text.secondary" }}>
+            {thing.kind === "Link" ? "Link" : thing.kind === "Page" ? "Page" : "File"}
+            {thing.size != null && `, ${sayBytes(thing.size)}`}, added by {thing.addedBy}
+            {thing.byStudent && " (student)"}, {sayMoment(thing.addedAt)}
+          </Typography>
+          {thing.used.length > 0 && (
+            <Typography variant="body2">Stands elsewhere too: {thing.used.join("; ")}</Typography>
+          )}
+          {thing.url && <Typography variant="body2">{thing.url}</Typography>}
+          {thing.preview != null ? (
+            <Box
+              component="pre"
+              tabIndex={0}
+              aria-label="First lines"
+              sx={{
+                border: 1,
+                borderColor: "divider",
+                p: 1.5,
+                my: 1.5,
+                maxHeight: 220,
+                overflow: "auto",
+                whiteSpace: "pre-wrap",
+                fontFamily: "inherit",
+                fontSize: "0.88rem",
+              }}
+            >
+              {thing.preview || "(empty)"}
+            </Box>
+          ) : (
+            /\.(png|jpe?g|gif|webp)$/i.test(thing.name) && (
+              <Box
+                component="img"
+                src={`/api/classes/${id}/items/${thing.id}/content`}
+                alt={`Preview of ${thing.name}`}
+                sx={{
+                  display: "block",
+                  maxHeight: 260,
+                  maxWidth: "100%",
+                  my: 1.5,
+                  border: 1,
+                  borderColor: "divider",
+                }}
+              />
+            )
+          )}
+          <Autocomplete
+            key={thing.id}
+            options={desk.data?.folders ?? []}
+            getOptionLabel={(f) => f.path}
+            isOptionEqualToValue={(a, b) => a.id === b.id}
+            value={desk.data?.folders.find((f) => f.id === folder) ?? null}
+            onChange={(_, f) => f && setChosen({ thing: thing.id, folder: f.id })}
+            renderInput={(p) => (
+              <TextField
+                {...p}
+                label="Folder"
+                helperText={
+                  thing.suggested && folder === thing.suggested.folder
+                    ? `Suggested: ${thing.suggested.why}.`
+                    : thing.suggested
+                      ? undefined
+                      : "Nothing speaks for any folder: choose one."
+                }
+              />
+            )}
+            sx={{ my: 1.5, maxWidth: 520 }}
+          />
+          <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
+            <Button variant="contained" disabled={folder == null || busy} onClick={() => act.mutate("file")}>
+              File it
+            </Button>
+            {!thing.byStudent && (
+              <Button variant="outlined" disabled={busy} onClick={() => act.mutate("keep")}>
+                Keep it
+              </Button>
+            )}
+            <Button variant="outlined" disabled={busy} onClick={() => act.mutate("bin")}>
+              Bin it
+            </Button>
+            <Button onClick={next}>Next</Button>
+          </Box>
+          {thing.byStudent && (
+            <Typography variant="body2" sx={{ mt: 1 }}>
+              <StateMark mark="attention">A student put it in: it is theirs.</StateMark>
+            </Typography>
+          )}
+        </Box>
+      )}
+    </Desk>
+  );
+}

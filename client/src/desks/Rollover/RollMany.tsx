@@ -1,0 +1,399 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import LinearProgress from "@mui/material/LinearProgress";
+import Link from "@mui/material/Link";
+import MenuItem from "@mui/material/MenuItem";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Fragment, useState } from "react";
+import { Link as RouterLink, useNavigate, useSearchParams } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { CourseMark } from "../../parts/CourseMark";
+import { Desk, Empty } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+import { CarryTicks, everything, MovedDates } from "./CarryTicks";
+
+/** A class of next year as it is being decided: from one class or several. */
+interface Line {
+  key: string;
+  from: number[];
+  section?: string;
+  period?: string;
+  lead?: number;
+}
+
+/** The roll-over desk: last year beside next year, each class to one, several or none. */
+export function RollMany() {
+  const [address] = useSearchParams();
+  const desk = useQuery({ queryKey: ["roll-desk"], queryFn: () => take(api.GET("/api/rollover")) });
+  if (!desk.data)
+    return (
+      <Desk title="Roll over" wide>
+        <Problem error={desk.error} />
+      </Desk>
+    );
+  const asked = (address.get("classes") ?? "").split(",").filter(Boolean).map(Number);
+  return <Decide key={desk.data.year} d={desk.data} asked={asked} />;
+}
+
+function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
+  const go = useNavigate();
+  const [choice, setChoice] = useState(everything);
+  const [lines, setLines] = useState<Line[]>(() =>
+    d.classes.filter((k) => asked.includes(k.id)).map((k) => ({ key: `${k.id}`, from: [k.id] })),
+  );
+  const [open, setOpen] = useState<string | null>(null);
+  const body = {
+    year: d.next,
+    choice,
+    lines: lines.map((l) => ({
+      from: l.from,
+      section: l.section ?? null,
+      period: l.period ?? null,
+      lead: l.lead ?? null,
+    })),
+  };
+  const preview = useQuery({
+    queryKey: ["roll-preview", body],
+    enabled: lines.length > 0 && d.next != null,
+    placeholderData: keepPreviousData,
+    queryFn: () => take(api.POST("/api/rollover/preview", { body })),
+  });
+  const roll = useAct(
+    (_: void, headers) => take(api.POST("/api/rollover/runs", { body, headers })),
+    (made) => void go(`/roll-over/runs/${made.id}`),
+  );
+  const by = new Map(
+    lines.map((l, i) => [l.key, preview.data?.length === lines.length ? preview.data[i] : undefined]),
+  );
+  const change = (key: string, to: Partial<Line>) =>
+    setLines((all) => all.map((l) => (l.key === key ? { ...l, ...to } : l)));
+  const drop = (key: string) => setLines((all) => all.filter((l) => l.key !== key));
+  const tick = (k: Schemas["LastYearClass"]) =>
+    setLines((all) =>
+      all.some((l) => l.from.includes(k.id))
+        ? all.map((l) => ({ ...l, from: l.from.filter((f) => f !== k.id) })).filter((l) => l.from.length > 0)
+        : [...all, { key: `${k.id}`, from: [k.id] }],
+    );
+  const another = (k: Schemas["LastYearClass"]) =>
+    setLines((all) => {
+      const n = all.filter((l) => l.from[0] === k.id).length;
+      const at = all.findLastIndex((l) => l.from.includes(k.id));
+      const line = { key: `${k.id}-${n}-${Date.now()}`, from: [k.id], section: `${k.section ?? ""}${n + 1}` };
+      return [...all.slice(0, at + 1), line, ...all.slice(at + 1)];
+    });
+  const merge = () =>
+    setLines((all) => {
+      const [first, ...rest] = all;
+      return first ? [{ ...first, from: [...first.from, ...rest.flatMap((l) => l.from)] }] : all;
+    });
+  const clashes = [...by.values()].filter((p) => p?.refused).length;
+  const unmade = d.classes.filter((k) => k.made.length === 0);
+  const every = lines.length > 0 && unmade.every((k) => lines.some((l) => l.from.includes(k.id)));
+  const course = new Set(lines.flatMap((l) => l.from.map((f) => d.classes.find((k) => k.id === f)?.course)));
+  const flagged = [...by.values()].flatMap((p) => p?.dates ?? []).filter((x) => x.moved.flagged).length;
+  return (
+    <Desk
+      title="Roll over"
+      wide
+      lead={
+        <>
+          <strong>{d.yearLabel}</strong> beside <strong>{d.nextLabel ?? "no next year yet"}</strong>:{" "}
+          {d.classes.length - unmade.length} of {count(d.classes.length, "class", "classes")} made again.
+        </>
+      }
+      slip={
+        <>
+          <Typography variant="h2">
+            {lines.length === 0 ? "Nothing ticked" : `${count(lines.length, "class", "classes")} to make`}
+          </Typography>
+          {d.next == null ? (
+            <Typography role="alert">
+              <StateMark mark="blocked">No calendar for next year.</StateMark> The coordinator lays down its
+              terms first.{" "}
+              <Link component={RouterLink} to="/plan/years">
+                School years
+              </Link>
+            </Typography>
+          ) : (
+            <CarryTicks value={choice} onChange={setChoice} />
+          )}
+          {clashes > 0 && (
+            <StateMark mark="blocked">{count(clashes, "can't be made", "can't be made")}</StateMark>
+          )}
+          {flagged > 0 && (
+            <StateMark mark="attention">{count(flagged, "date gave way", "dates gave way")}</StateMark>
+          )}
+          {lines.length > 1 && course.size === 1 && (
+            <Button variant="outlined" onClick={merge}>
+              Make one class of these {lines.length}
+            </Button>
+          )}
+          <Button
+            variant="contained"
+            disabled={
+              lines.length === 0 || clashes > 0 || roll.isPending || preview.isFetching || d.next == null
+            }
+            onClick={() => roll.mutate()}
+          >
+            Roll over {count(lines.length, "class", "classes")}
+          </Button>
+          <Typography variant="body2" sx={{ color: "text.secondary" }}>
+            Students, co-teachers, notices and work stay behind. The new classes are in preparation; each can
+            be undone while nothing has been added to it.
+          </Typography>
+          {d.run != null && (
+            <Link component={RouterLink} to={`/roll-over/runs/${d.run}`} variant="body2">
+              See the last run
+            </Link>
+          )}
+          <Problem error={roll.error ?? preview.error} />
+        </>
+      }
+    >
+      {preview.isFetching && <LinearProgress aria-label="Working out next year" />}
+      {d.classes.length === 0 ? (
+        <Empty title={`No class of yours in ${d.yearLabel}.`}>
+          Classes of the year that is ending stand here, to be made again for the next.
+        </Empty>
+      ) : (
+        <Table aria-label="Last year beside next year" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+          <TableHead>
+            <TableRow>
+              <TableCell padding="none" sx={{ width: 34 }}>
+                <Checkbox
+                  checked={every}
+                  indeterminate={!every && lines.length > 0}
+                  onChange={() =>
+                    setLines(every ? [] : unmade.map((k) => ({ key: `${k.id}`, from: [k.id] })))
+                  }
+                  slotProps={{ input: { "aria-label": "Tick all that are not made yet" } }}
+                />
+              </TableCell>
+              <TableCell sx={{ width: "36%" }}>{d.yearLabel}</TableCell>
+              <TableCell>{d.nextLabel ?? "Next year"}</TableCell>
+              <TableCell align="right" sx={{ width: 130 }} />
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {d.classes.map((k) => {
+              const mine = lines.filter((l) => l.from[0] === k.id);
+              const within = lines.find((l) => l.from.includes(k.id) && l.from[0] !== k.id);
+              return (
+                <Fragment key={k.id}>
+                  <TableRow hover selected={mine.length > 0 || !!within}>
+                    <TableCell padding="none">
+                      <Checkbox
+                        checked={mine.length > 0 || !!within}
+                        onChange={() => tick(k)}
+                        slotProps={{ input: { "aria-label": `Roll over ${k.name}` } }}
+                      />
+                    </TableCell>
+                    <TableCell>
+                      <CourseMark mark={k.mark} />{" "}
+                      <Link component={RouterLink} to={`/classes/${k.id}/roll-over`}>
+                        {k.name}
+                      </Link>
+                      <Typography variant="caption" component="div" sx={{ color: "text.secondary" }}>
+                        {k.lead}
+                      </Typography>
+                    </TableCell>
+                    <TableCell>
+                      {k.made.map((m) => (
+                        <div key={m.id}>
+                          <StateMark mark="done">made:</StateMark>{" "}
+                          <Link component={RouterLink} to={`/classes/${m.id}/set-up`}>
+                            {m.name}
+                          </Link>
+                        </div>
+                      ))}
+                      {within && (
+                        <StateMark mark="underway">
+                          goes into {by.get(within.key)?.name ?? "the one above"}
+                        </StateMark>
+                      )}
+                      {mine.map((l) => (
+                        <LineEdit
+                          key={l.key}
+                          l={l}
+                          k={k}
+                          d={d}
+                          p={by.get(l.key)}
+                          change={(to) => change(l.key, to)}
+                          drop={mine.length > 1 ? () => drop(l.key) : undefined}
+                          open={open === l.key}
+                          onOpen={() => setOpen(open === l.key ? null : l.key)}
+                        />
+                      ))}
+                      {k.made.length === 0 && mine.length === 0 && !within && (
+                        <StateMark mark="notYet">none</StateMark>
+                      )}
+                    </TableCell>
+                    <TableCell align="right">
+                      {mine.length > 0 && (
+                        <Button onClick={() => another(k)} aria-label={`One more class from ${k.name}`}>
+                          One more
+                        </Button>
+                      )}
+                    </TableCell>
+                  </TableRow>
+                  {mine
+                    .filter((l) => l.key === open)
+                    .map((l) => (
+                      <TableRow key={`see-${l.key}`}>
+                        <TableCell />
+                        <TableCell colSpan={3} sx={{ py: 1 }}>
+                          <Seen p={by.get(l.key)} />
+                        </TableCell>
+                      </TableRow>
+                    ))}
+                </Fragment>
+              );
+            })}
+          </TableBody>
+        </Table>
+      )}
+    </Desk>
+  );
+}
+
+function LineEdit(props: {
+  l: Line;
+  k: Schemas["LastYearClass"];
+  d: Schemas["RollDesk"];
+  p: Schemas["RollPreview"] | undefined;
+  change: (to: Partial<Line>) => void;
+  drop?: () => void;
+  open: boolean;
+  onOpen: () => void;
+}) {
+  const { l, k, d, p, change } = props;
+  return (
+    <Box sx={{ py: 0.5 }}>
+      <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
+        <strong>{p?.name || "…"}</strong>
+        {p?.refused ? (
+          <Typography component="span" role="alert" variant="body2" sx={{ color: "error.main" }}>
+            {p.refused}
+          </Typography>
+        ) : (
+          p && (
+            <Typography component="span" variant="body2" sx={{ color: "text.secondary" }}>
+              {count(p.folders + p.planAdds, "folder", "folders")}, {count(p.things, "thing", "things")},{" "}
+              {count(p.assignments, "draft", "drafts")}
+            </Typography>
+          )
+        )}
+        <Button
+          onClick={props.onOpen}
+          aria-expanded={props.open}
+          aria-label={`See ${p?.name ?? "the class"}`}
+        >
+          {props.open ? "Less" : "See"}
+        </Button>
+        {props.drop && (
+          <Button onClick={props.drop} aria-label={`Not ${p?.name ?? "this one"}`}>
+            Not this one
+          </Button>
+        )}
+      </Box>
+      <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
+        <TextField
+          label="Section"
+          value={l.section ?? k.section ?? ""}
+          onChange={(e) => change({ section: e.target.value })}
+          sx={{ width: 90 }}
+        />
+        <TextField
+          label="Period"
+          value={l.period ?? k.period ?? ""}
+          onChange={(e) => change({ period: e.target.value })}
+          sx={{ width: 90 }}
+        />
+        {d.teachers.length > 0 && (
+          <TextField
+            select
+            label="Lead teacher"
+            value={l.lead ?? k.leadId ?? ""}
+            onChange={(e) => change({ lead: Number(e.target.value) })}
+            sx={{ minWidth: 170 }}
+          >
+            {d.teachers.map((t) => (
+              <MenuItem key={t.id} value={t.id}>
+                {t.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+      </Box>
+      {l.from.length > 1 && (
+        <Typography variant="caption" sx={{ color: "text.secondary" }}>
+          made of {count(l.from.length, "class", "classes")}: folders of one name become one
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+function Seen({ p }: { p: Schemas["RollPreview"] | undefined }) {
+  if (!p) return null;
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" }, gap: 3 }}>
+      <Box
+        sx={{ maxHeight: 340, overflow: "auto" }}
+        tabIndex={0}
+        aria-label="Folders of the new class"
+        role="group"
+      >
+        {p.tree.map((f, i) => (
+          <Box key={i} sx={{ pl: f.depth * 2, fontSize: "0.88rem", display: "flex", gap: 1 }}>
+            <span>{f.name}</span>
+            {f.was && (
+              <Box component="span" sx={{ color: "text.secondary" }}>
+                was {f.was}
+              </Box>
+            )}
+            <Box sx={{ flex: 1 }} />
+            {f.items > 0 && <span>{f.items}</span>}
+          </Box>
+        ))}
+        {p.planAdds > 0 && (
+          <Typography variant="body2" sx={{ color: "text.secondary" }}>
+            The plan adds {count(p.planAdds, "folder", "folders")} for the new calendar. Own folders stand
+            ready: one unfolds for each student as they are enrolled.
+          </Typography>
+        )}
+      </Box>
+      <Box>
+        {p.lines
+          .filter((l) => l.comes + l.stays > 0)
+          .map((l) => (
+            <Typography key={l.what} variant="body2">
+              <strong>{l.what}</strong>: {l.comes} come{l.stays > 0 && `, ${l.stays} stay`}.{" "}
+              <Box component="span" sx={{ color: "text.secondary" }}>
+                {l.why}
+              </Box>
+            </Typography>
+          ))}
+        {p.dates.length > 0 && (
+          <>
+            <Typography variant="h3" sx={{ mt: 1 }}>
+              Dates
+            </Typography>
+            <MovedDates dates={p.dates} />
+          </>
+        )}
+      </Box>
+    </Box>
+  );
+}

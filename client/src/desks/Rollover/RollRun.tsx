@@ -1,0 +1,141 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { Link as RouterLink, useParams } from "react-router";
+import { api, take } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Desk } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count, sayMoment } from "../../parts/words";
+
+/** What a run rolled over: each new class against what it was made from, differences explained. */
+export function RollRun() {
+  const id = Number(useParams().id);
+  const path = { params: { path: { runId: id } } };
+  const run = useQuery({
+    queryKey: ["roll-run", id],
+    queryFn: () => take(api.GET("/api/rollover/runs/{runId}", path)),
+    refetchInterval: (q) => (q.state.data && q.state.data.state !== "Working" ? false : 500),
+  });
+  const undo = useAct((position: number, headers) =>
+    take(api.POST("/api/rollover/runs/{runId}/undo", { ...path, body: { position }, headers })),
+  );
+  const r = run.data;
+  const done = r?.lines.filter((l) => l.state === "Done").length ?? 0;
+  const failed = r?.lines.filter((l) => l.state === "Failed").length ?? 0;
+  const uneven = r?.lines.filter((l) => l.parity.some((p) => !p.even)).length ?? 0;
+  return (
+    <Desk
+      title={r?.state === "Working" ? "Rolling over" : "Report of the roll-over"}
+      wide
+      lead={
+        r && (
+          <>
+            Begun {sayMoment(r.startedAt)}. <strong>{done}</strong> of{" "}
+            {count(r.lines.length, "class", "classes")} made{failed > 0 && `, ${failed} failed`}.
+          </>
+        )
+      }
+      slip={
+        r && (
+          <>
+            <Typography variant="h2">
+              {r.state === "Working" ? "At work" : failed > 0 ? "Done, with exceptions" : "Done"}
+            </Typography>
+            {r.state !== "Working" && (
+              <StateMark mark={uneven > 0 ? "attention" : "done"}>
+                {uneven > 0
+                  ? `${count(uneven, "class differs", "classes differ")} without a reason`
+                  : "every difference is explained"}
+              </StateMark>
+            )}
+            <Typography>
+              The new classes are in preparation. A class can be undone while nothing has been added to it.
+            </Typography>
+            <Button variant="outlined" component={RouterLink} to="/roll-over">
+              Back to the roll-over desk
+            </Button>
+            <Problem error={undo.error} />
+          </>
+        )
+      }
+    >
+      <Problem error={run.error} />
+      {r?.state === "Working" && (
+        <LinearProgress
+          variant="determinate"
+          value={(100 * (done + failed)) / Math.max(1, r.lines.length)}
+          aria-label="Rolling over"
+          sx={{ mb: 1 }}
+        />
+      )}
+      {r && (
+        <Table aria-label="Report by class">
+          <TableHead>
+            <TableRow>
+              <TableCell>Made from</TableCell>
+              <TableCell>New class</TableCell>
+              <TableCell>There and here</TableCell>
+              <TableCell />
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {r.lines.map((l) => (
+              <TableRow key={l.position} hover>
+                <TableCell sx={{ whiteSpace: "normal" }}>{l.from.join(", ")}</TableCell>
+                <TableCell>
+                  {l.made != null ? (
+                    <Link component={RouterLink} to={`/classes/${l.made}/set-up`}>
+                      {l.name}
+                    </Link>
+                  ) : l.undone ? (
+                    <StateMark mark="notYet">undone</StateMark>
+                  ) : l.state === "Failed" ? (
+                    <StateMark mark="blocked">{l.reason}</StateMark>
+                  ) : (
+                    <StateMark mark="underway">waits</StateMark>
+                  )}
+                </TableCell>
+                <TableCell sx={{ whiteSpace: "normal" }}>
+                  {l.parity.map((p) => (
+                    <Box key={p.what} sx={{ fontSize: "0.86rem" }}>
+                      <StateMark mark={p.even ? "done" : "attention"}>
+                        {p.what}: {p.there} there, {p.here} here
+                      </StateMark>
+                      {p.explained.length > 0 && (
+                        <Box component="span" sx={{ color: "text.secondary" }}>
+                          {" "}
+                          ({p.explained.join("; ")})
+                        </Box>
+                      )}
+                    </Box>
+                  ))}
+                </TableCell>
+                <TableCell align="right">
+                  {l.made != null && (
+                    <Button
+                      disabled={undo.isPending}
+                      onClick={() => undo.mutate(l.position)}
+                      aria-label={`Undo ${l.name}`}
+                    >
+                      Undo
+                    </Button>
+                  )}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </Desk>
+  );
+}

@@ -1,0 +1,67 @@
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Rosters;
+
+namespace SpringLoft.App.Assignments;
+
+/// <summary>What is to be returned of several classes.</summary>
+/// <param name="Student">Of one student alone; null for all.</param>
+/// <param name="UnmarkedToo">The yes that work without a mark needs.</param>
+public sealed record ReturnScope(IReadOnlyList<ClassId> Classes, PersonId? Student, bool UnmarkedToo);
+
+/// <summary>What returning does in one class.</summary>
+public sealed record ClassReturn(ClassId Id, string Name, int Pieces, int Students, int DraftMarks, int Unmarked);
+
+/// <summary>What returning does in all of them.</summary>
+/// <param name="Students">Each counted once, in however many classes.</param>
+public sealed record ManyReturns(int Pieces, int Students, int DraftMarks, int Unmarked, IReadOnlyList<ClassReturn> Classes);
+
+/// <summary>Returns what is held in several classes at once: a teacher's, a combined roster's, a school's.</summary>
+public sealed class ReturningMany(Premises premises)
+{
+    /// <summary>Says what would be returned. Writes nothing.</summary>
+    public ManyReturns Preview(Caller who, ReturnScope scope) => premises.Db.Read(c => Sum(Prepare(c, who, scope)));
+
+    /// <summary>Returns it, in all classes or in none.</summary>
+    /// <param name="comment">A private comment to each; none if blank.</param>
+    public ManyReturns Do(Caller by, ReturnScope scope, string? comment)
+    {
+        var text = Refusals.NotLonger(comment?.Trim() ?? "", "comment", "The comment", 4000);
+        return premises.Db.Write(c =>
+        {
+            var now = premises.Clock.Now;
+            var prepared = Prepare(c, by, scope);
+            foreach (var p in prepared.Where(p => p.Preview.ToReturn.Count > 0))
+            {
+                foreach (var work in p.Preview.ToReturn)
+                {
+                    if (text.Length > 0) WorkStore.AddComment(c, work, by.Id, text, now);
+                    if (!WorkStore.Save(c, p.Rows[work] with { State = WorkState.Returned, ReturnedAt = now })) throw Refusals.ChangedMeanwhile("work");
+                }
+                Premises.Add(c, by, now, new("returned all", "class", p.Id.Value, p.Id, $"{p.Preview.ToReturn.Count} pieces to {p.Preview.Students} students"));
+            }
+            return Sum(prepared);
+        });
+    }
+
+    private static ManyReturns Sum(List<Prepared> all) => new(all.Sum(p => p.Preview.ToReturn.Count), all.SelectMany(p => p.Preview.ToReturn.Select(w => p.Rows[w].StudentId)).Distinct().Count(),
+        all.Sum(p => p.Preview.DraftMarks), all.Sum(p => p.Preview.Unmarked), [.. all.Select(p => new ClassReturn(p.Id, p.Name, p.Preview.ToReturn.Count, p.Preview.Students, p.Preview.DraftMarks, p.Preview.Unmarked))]);
+
+    private static List<Prepared> Prepare(IDbConnection c, Caller who, ReturnScope scope)
+    {
+        if (scope.Classes.Count is 0 or > Closing.ClosingRuns.MostClasses) throw new RefusedException("classes-count", scope.Classes.Count == 0 ? "No class is ticked." : "Too many classes are ticked.", "Tick the classes whose work is to be returned.", "classes");
+        return [.. scope.Classes.Distinct().Select(id =>
+        {
+            var at = ClassGate.Find(c, who, id);
+            if (!Permissions.InClass(at.Standing, Act.Mark)) throw new RefusedException("not-found", "One of the classes is not among those whose work you may return.", "Choose among your own classes.", "classes");
+            at.NotArchived();
+            var points = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Points is not null);
+            var rows = WorkStore.OfClass(c, id).Where(w => scope.Student is null || w.StudentId == scope.Student).ToDictionary(w => w.Id);
+            return new Prepared(id, at.Class.Name, ReturnPreview.Of(rows.Values.Select(w => new ReturnCandidate(w.Id, w.StudentId, w.State, w.Score, points.GetValueOrDefault(w.AssignmentId))), scope.UnmarkedToo), rows);
+        })];
+    }
+
+    private sealed record Prepared(ClassId Id, string Name, ReturnPreview Preview, Dictionary<WorkId, WorkRow> Rows);
+}

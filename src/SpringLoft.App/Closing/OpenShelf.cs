@@ -1,0 +1,192 @@
+using System.Security.Cryptography;
+using System.Text;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Closing;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Formats.Print;
+using SpringLoft.Formats.Zips;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Closing;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.App.Closing;
+
+/// <summary>A shelf of a class.</summary>
+/// <param name="Open">True while its address opens.</param>
+public sealed record ShelfView(long Id, string Address, string Title, string Text, LocalDate Until, bool Open, Instant MadeAt, Instant? ShutAt, int Things, int Visits);
+
+/// <summary>A folder that may go on a shelf.</summary>
+public sealed record ShelfFolder(FolderId Id, FolderId? Parent, string Name, int Things);
+
+/// <summary>A returned piece of work that may stand as an example.</summary>
+public sealed record ShelfExample(WorkId Id, string Assignment, string Student, int Files);
+
+/// <summary>A thing as it would stand on the shelf.</summary>
+/// <param name="Key">Tells it from the others, to be ticked.</param>
+/// <param name="Names">Students that it names.</param>
+/// <param name="Out">True if it stays off, because it speaks of somebody and was not ticked.</param>
+public sealed record ShelfPreviewThing(string Key, string Place, string Name, string Shown, IReadOnlyList<string> Names, bool ByStudent, bool Out);
+
+/// <summary>The desk: shelves there are, and what may go on one.</summary>
+public sealed record ShelfDesk(IReadOnlyList<ShelfView> Shelves, IReadOnlyList<ShelfFolder> Folders, IReadOnlyList<ShelfExample> Examples, LocalDate Suggested);
+
+/// <summary>What is chosen for a shelf, or a showcase.</summary>
+/// <param name="Folders">Chosen folders, with all inside them.</param>
+/// <param name="Examples">Chosen pieces of work.</param>
+/// <param name="Named">Keys of things that may keep the names of students, each ticked by a person.</param>
+public sealed record ShelfDraft(string? Title, string? Text, LocalDate Until, IReadOnlyList<FolderId> Folders, IReadOnlyList<WorkId> Examples, IReadOnlyList<string> Named);
+
+/// <summary>What a visitor sees.</summary>
+public sealed record ShelfPageView(ShelfRow Shelf, string School, IReadOnlyList<ShelfThingRow> Things);
+
+/// <summary>The open shelf of a class, and its showcase: chosen things as they are now, with the names of students taken off.</summary>
+public sealed class OpenShelf(Premises premises)
+{
+    /// <summary>The desk of a class.</summary>
+    public ShelfDesk See(ClassId id) => premises.Db.Read(c =>
+    {
+        var filings = ItemStore.Filings(c, id).GroupBy(f => f.Folder).ToDictionary(g => g.Key, g => g.Count());
+        var names = RosterStore.Members(c, id).ToDictionary(m => m.PersonId, m => m.Name.Display);
+        var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
+        var files = WorkStore.FilesOfClass(c, id);
+        return new ShelfDesk([.. ShelfStore.OfClass(c, id).Select(s => View(c, s))],
+            [.. Folders(c, id).Select(f => new ShelfFolder(f.Id, f.ParentId, f.Name, filings.GetValueOrDefault(f.Id)))],
+            [.. WorkStore.OfClass(c, id).Where(w => w.State == WorkState.Returned && titles.ContainsKey(w.AssignmentId) && files[w.Id].Any()).Select(w => new ShelfExample(w.Id, titles[w.AssignmentId], names.GetValueOrDefault(w.StudentId, ""), files[w.Id].Count())).OrderBy(e => e.Assignment, StringComparer.CurrentCulture).ThenBy(e => e.Student, StringComparer.CurrentCulture)],
+            premises.Clock.Today.PlusMonths(3));
+    });
+
+    /// <summary>What would stand on the shelf, under which names. Writes nothing.</summary>
+    public IReadOnlyList<ShelfPreviewThing> Preview(ClassId id, ShelfDraft draft) => premises.Db.Read(c => Lay(c, id, draft).Select(l => new ShelfPreviewThing(l.Key, l.Place, l.Own, l.Name.Shown, l.Name.Names, l.ByStudent, l.Name.Out)).ToList());
+
+    /// <summary>Sets a shelf: it opens at once, without an account, until its day.</summary>
+    public ShelfView Set(Caller by, ClassId id, ShelfDraft draft)
+    {
+        var title = Refusals.Needed(draft.Title, "title", "The title", 120);
+        var text = Refusals.NotLonger(draft.Text?.Trim() ?? "", "text", "The text", 4000);
+        CheckDay(draft.Until);
+        return premises.Db.Write(c =>
+        {
+            ClassGate.Find(c, by, id);
+            var laid = Lay(c, id, draft).Where(l => !l.Name.Out).ToList();
+            if (laid.Count == 0) throw new RefusedException("shelf-empty", "Nothing is chosen that may stand on the shelf.", "Choose folders with things in them, or examples.", "folders");
+            var row = new ShelfRow { ClassId = id, Token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(20)), Title = title, Text = text, UntilDay = draft.Until, MadeAt = premises.Clock.Now, MadeBy = by.Id };
+            var made = ShelfStore.Add(c, row, laid.Select((l, i) => new ShelfThingRow { Position = i, Place = l.Place, Kind = l.Kind, Name = l.Name.Shown, Sha256 = l.Sha256, Url = l.Url }));
+            Premises.Add(c, by, premises.Clock.Now, new("set open shelf", "shelf", made, id, $"{title}: {laid.Count} things until {draft.Until:uuuu-MM-dd}"));
+            return View(c, ShelfStore.Of(c, row.Token)!);
+        });
+    }
+
+    /// <summary>Changes the cover page and the day until which it opens.</summary>
+    public void Change(Caller by, ClassId id, long shelf, string? title, string? text, LocalDate until)
+    {
+        var called = Refusals.Needed(title, "title", "The title", 120);
+        var says = Refusals.NotLonger(text?.Trim() ?? "", "text", "The text", 4000);
+        CheckDay(until);
+        premises.Db.Write(c =>
+        {
+            ShelfStore.Set(c, Find(c, id, shelf) with { Title = called, Text = says, UntilDay = until });
+            Premises.Add(c, by, premises.Clock.Now, new("changed open shelf", "shelf", shelf, id, called));
+        });
+    }
+
+    /// <summary>Shuts a shelf at once; its address never opens again.</summary>
+    public void Shut(Caller by, ClassId id, long shelf) => premises.Db.Write(c =>
+    {
+        var s = Find(c, id, shelf);
+        ShelfStore.Shut(c, shelf, premises.Clock.Now);
+        Premises.Add(c, by, premises.Clock.Now, new("shut open shelf", "shelf", shelf, id, s.Title));
+    });
+
+    /// <summary>The page for a visitor; the visit is counted.</summary>
+    /// <exception cref="RefusedException"><c>shelf-shut</c>: no such address, its day is over, or it was shut.</exception>
+    public ShelfPageView Visit(string token) => premises.Db.Write(c =>
+    {
+        var s = Opened(c, token);
+        ShelfStore.Visit(c, s.Id, premises.Clock.Today);
+        return new ShelfPageView(s, Store.Naming.SchoolStore.Get(c)!.Name, ShelfStore.Things(c, s.Id));
+    });
+
+    /// <summary>Opens a file on a shelf.</summary>
+    public Download Open(string token, int position) => premises.Db.Read(c =>
+    {
+        var s = Opened(c, token);
+        var t = ShelfStore.Things(c, s.Id).FirstOrDefault(t => t.Position == position && t.Sha256 is not null) ?? throw Refusals.NotFound("file");
+        return new Download(t.Kind == ItemKind.Page ? $"{t.Name}.md" : t.Name, premises.Files.Open(t.Sha256!), t.Size ?? 0);
+    });
+
+    /// <summary>The chosen things as a zip with a page that opens offline: the class's showcase.</summary>
+    public Download Showcase(Caller by, ClassId id, ShelfDraft draft, CancellationToken stop)
+    {
+        var title = Refusals.NotLonger(draft.Title?.Trim() is { Length: > 0 } t ? t : "Showcase", "title", "The title", 120);
+        var laid = premises.Db.Write(c =>
+        {
+            var all = Lay(c, id, draft).Where(l => !l.Name.Out).ToList();
+            if (all.Count == 0) throw new RefusedException("shelf-empty", "Nothing is chosen that may stand in the showcase.", "Choose folders with things in them, or examples.", "folders");
+            Premises.Add(c, by, premises.Clock.Now, new("made showcase", "class", id.Value, id, $"{title}: {all.Count} things"));
+            return all;
+        });
+        var things = laid.Select(l => new ShelfPageThing(l.Place, Path(l), l.Url)).ToList();
+        var page = ShelfPage.Write(title, draft.Text?.Trim() ?? "", premises.Db.Read(c => Store.Naming.SchoolStore.Get(c)!.Name), null, things, t => t.Place.Length == 0 ? t.Name : $"{t.Place}/{t.Name}");
+        var scratch = premises.Files.Scratch();
+        ZipWriter.Write(scratch, [new ZipFile("index.html", premises.Clock.Now, () => new MemoryStream(page)), .. laid.Where(l => l.Sha256 is not null).Select(l => new ZipFile(l.Place.Length == 0 ? Path(l) : $"{l.Place}/{Path(l)}", premises.Clock.Now, () => premises.Files.Open(l.Sha256!)))], null, stop);
+        scratch.Position = 0;
+        return new Download($"{Core.Naming.SafeName.Make(title)?.Name ?? "showcase"}.zip", scratch, scratch.Length);
+    }
+
+    private static string Path(Laid l) => l.Kind == ItemKind.Page ? $"{l.Name.Shown}.md" : l.Name.Shown;
+
+    private sealed record Laid(string Key, string Place, string Own, ShelfName Name, ItemKind Kind, string? Sha256, string? Url, bool ByStudent);
+
+    private List<Laid> Lay(IDbConnection c, ClassId id, ShelfDraft draft)
+    {
+        var rows = Folders(c, id);
+        var byId = rows.ToDictionary(f => f.Id);
+        if (draft.Folders.Any(f => !byId.ContainsKey(f))) throw Refusals.NotFound("folder");
+        var chosen = draft.Folders.SelectMany(f => KeptCopies.FoldersWithin(rows, f)).ToHashSet();
+        var items = ItemStore.OfClass(c, id).ToDictionary(i => i.Id);
+        var paths = PackageLayout.Folders([.. rows.Where(f => chosen.Contains(f.Id)).Select(f => new LayFolder(f.Id, f.ParentId is { } p && chosen.Contains(p) ? p : null, f.Name))]);
+        var things = new List<(string Key, string Place, ShelfCandidate Candidate, ItemKind Kind, string? Sha256, string? Url)>();
+        foreach (var (item, folder) in ItemStore.Filings(c, id).Where(f => chosen.Contains(f.Folder) && items.ContainsKey(f.Item)).DistinctBy(f => f.Item))
+        {
+            var i = items[item];
+            things.Add(($"i{i.Id.Value}", paths[folder]["folders/".Length..], new(i.Name, i.ByStudent ? i.AddedBy : null, i is { Kind: ItemKind.Page, Sha256: { } sha } ? Text(sha) : null), i.Kind, i.Sha256, i.Url));
+        }
+        var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
+        var files = WorkStore.FilesOfClass(c, id);
+        foreach (var w in WorkStore.OfClass(c, id).Where(w => draft.Examples.Contains(w.Id) && w.State == WorkState.Returned && titles.ContainsKey(w.AssignmentId)))
+            foreach (var f in files[w.Id]) things.Add(($"w{f.Id}", Core.Naming.SafeName.Make(titles[w.AssignmentId])?.Name ?? "Examples", new(f.Name, w.StudentId, null), ItemKind.File, f.Sha256, null));
+        var students = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).Select(m => (m.PersonId, m.Name)).ToList();
+        var ticked = things.Select((t, i) => (t.Key, i)).Where(x => draft.Named.Contains(x.Key)).Select(x => x.i).ToHashSet();
+        var names = ShelfNames.Decide([.. things.Select(t => t.Candidate)], students, ticked);
+        return [.. things.Zip(names).Select(x => new Laid(x.First.Key, x.First.Place, x.First.Candidate.Name, x.Second, x.First.Kind, x.First.Sha256, x.First.Url, x.First.Candidate.Student is not null)).OrderBy(l => l.Place, StringComparer.CurrentCulture).ThenBy(l => l.Name.Shown, StringComparer.CurrentCulture)];
+    }
+
+    private string Text(string sha)
+    {
+        using var reader = new StreamReader(premises.Files.Open(sha), Encoding.UTF8);
+        return reader.ReadToEnd();
+    }
+
+    // Own folders of students and folders of groups never go on a shelf as folders.
+    private static List<FolderRow> Folders(IDbConnection c, ClassId id)
+    {
+        var all = FolderStore.OfClass(c, id);
+        var byId = all.ToDictionary(f => f.Id);
+        bool Own(FolderRow f) => f.StudentId is not null || f.GroupId is not null || (f.ParentId is { } p && byId.TryGetValue(p, out var above) && Own(above));
+        return [.. all.Where(f => !Own(f))];
+    }
+
+    private void CheckDay(LocalDate until)
+    {
+        if (until < premises.Clock.Today || until > premises.Clock.Today.PlusYears(2)) throw new RefusedException("date-range", $"{until:uuuu-MM-dd} is not a day from today to two years on.", "Choose the last day on which the shelf is to open.", "until");
+    }
+
+    private ShelfRow Opened(IDbConnection c, string token) =>
+        ShelfStore.Of(c, token) is { ShutAt: null } s && s.UntilDay >= premises.Clock.Today ? s : throw new RefusedException("shelf-shut", "This shelf is not open, or not any more.", "Ask the teacher who gave you the address.");
+
+    private ShelfView View(IDbConnection c, ShelfRow s) => new(s.Id, $"/shelf/{s.Token}", s.Title, s.Text, s.UntilDay, s.ShutAt is null && s.UntilDay >= premises.Clock.Today, s.MadeAt, s.ShutAt, ShelfStore.Things(c, s.Id).Count, ShelfStore.Visits(c, s.Id));
+
+    private static ShelfRow Find(IDbConnection c, ClassId id, long shelf) => ShelfStore.OfClass(c, id).FirstOrDefault(s => s.Id == shelf) ?? throw Refusals.NotFound("shelf");
+}

@@ -1,0 +1,235 @@
+using System.Globalization;
+using System.Threading.Channels;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Closing;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Formats.Print;
+using SpringLoft.Formats.Zips;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Closing;
+using SpringLoft.Store.Files;
+using SpringLoft.Store.Naming;
+using SpringLoft.Store.People;
+using SpringLoft.Store.Runs;
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Closing;
+
+/// <summary>A student on the desk of take-homes.</summary>
+/// <param name="Stale">True if something was returned to the student since it was made.</param>
+public sealed record TakeHomeLine(PersonId Student, string SortName, string? Grade, bool Active, int Classes, int Held, int? Files, long? Size, Instant? MadeAt, LocalDate? KeepUntil, Instant? FetchedAt, bool Stale);
+
+/// <summary>The take-homes of a year, and the newest run that made some.</summary>
+public sealed record TakeHomeDesk(YearId Year, string YearLabel, IReadOnlyList<TakeHomeLine> Students, TakeHomeRun? Run);
+
+/// <summary>How far a run over students is.</summary>
+public sealed record TakeHomeRun(RunId Id, StepState State, int Students, int Made, int Empty, int Failed, IReadOnlyList<string> Reasons);
+
+/// <summary>One's own take-home of a year.</summary>
+public sealed record OwnTakeHome(YearId Year, string YearLabel, int Files, int Classes, long Size, Instant MadeAt);
+
+/// <summary>Each student's own work over all classes of a year as one zip, with a page to read it by.</summary>
+public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRunMilestones milestones)
+{
+    /// <summary>Days for which a leaver's take-home is kept.</summary>
+    public const int DaysKept = 400;
+
+    private const int AtOnce = 25;
+
+    /// <summary>The desk: all students of a year for a coordinator, those of one's own classes for a teacher.</summary>
+    public TakeHomeDesk See(Caller who, YearId? asked) => premises.Db.Read(c =>
+    {
+        var years = YearStore.All(c);
+        var year = asked is { } id ? years.FirstOrDefault(y => y.Id == id) ?? throw Refusals.NotFound("school year") : years.LastOrDefault(y => y.Year.First <= premises.Clock.Today) ?? years[0];
+        var places = Places(c, who, year.Id);
+        var made = TakeHomeStore.OfYear(c, year.Id);
+        var held = TakeHomeStore.HeldOf(c, year.Id);
+        var newest = TakeHomeStore.NewestReturn(c, year.Id);
+        var people = PersonStore.Find(c, places.Select(p => p.Key)).ToDictionary(p => p.Id);
+        var lines = places.Where(p => people.ContainsKey(p.Key)).Select(p =>
+        {
+            var t = made.GetValueOrDefault(p.Key);
+            return new TakeHomeLine(p.Key, people[p.Key].Name.Sort, people[p.Key].Grade, people[p.Key].Active, p.Count(), held.GetValueOrDefault(p.Key), t?.Files, t?.Size, t?.MadeAt, t?.KeepUntil, t?.FetchedAt,
+                t is not null && newest.TryGetValue(p.Key, out var at) && at > t.MadeAt);
+        }).ToList();
+        var run = RunStore.Newest(c, RunKind.TakeHomes, who.Role == SchoolRole.Coordinator ? null : who.Id);
+        return new TakeHomeDesk(year.Id, year.Year.Label, lines, run is { } r ? View(c, r) : null);
+    });
+
+    /// <summary>Begins a run that makes take-homes.</summary>
+    /// <param name="students">Null for all on the desk.</param>
+    public RunId Begin(Caller by, YearId year, IReadOnlyList<PersonId>? students)
+    {
+        var run = premises.Db.Write(c =>
+        {
+            if (YearStore.All(c).All(y => y.Id != year)) throw Refusals.NotFound("school year");
+            var there = Places(c, by, year).Select(p => p.Key).ToList();
+            var chosen = students is null ? there : [.. there.Intersect(students)];
+            if (chosen.Count == 0 || chosen.Count < (students?.Distinct().Count() ?? 0)) throw new RefusedException("not-found", "One of the students is not in your classes of that year.", "Choose among those on the desk.", "students");
+            var made = RunStore.AddOver(c, RunKind.TakeHomes, [], by.Id, premises.Clock.Now);
+            TakeHomeStore.AddStudents(c, made, year, chosen);
+            TakeHomeStore.LetGo(c, premises.Clock.Today);
+            Premises.Add(c, by, premises.Clock.Now, new("began making take-homes", "run", made.Value, null, $"{chosen.Count} students"));
+            return made;
+        });
+        queue.TryWrite(run);
+        return run;
+    }
+
+    /// <summary>How far a run is.</summary>
+    public TakeHomeRun See(Caller who, RunId id) => premises.Db.Read(c =>
+        RunStore.Find(c, id) is { Kind: RunKind.TakeHomes } run && (who.Role == SchoolRole.Coordinator || run.StartedBy == who.Id) ? View(c, id) : throw Refusals.NotFound("run"));
+
+    /// <summary>Does what is still to be done, some students at a time.</summary>
+    public void Go(RunId id, CancellationToken stop)
+    {
+        var (run, waiting) = premises.Db.Read(c => (RunStore.Find(c, id)!, TakeHomeStore.Students(c, id).Where(s => s.State == StepState.Waiting).ToList()));
+        if (waiting.Count > 0)
+        {
+            var making = premises.Db.Read(c => new Making(c, premises, waiting[0].YearId, run.StartedAt));
+            foreach (var some in waiting.Chunk(AtOnce))
+            {
+                stop.ThrowIfCancellationRequested();
+                using var batch = premises.Files.Batch();
+                var outcomes = some.Select(s => One(making, batch, s.PersonId, stop)).ToList();
+                batch.Keep();
+                milestones.Reached("TakeHome:kept");
+                premises.Db.Write(c =>
+                {
+                    foreach (var (person, row, file, reason) in outcomes)
+                    {
+                        if (row is not null && file is not null)
+                        {
+                            ItemStore.AddBlob(c, file, premises.Clock.Now);
+                            TakeHomeStore.Put(c, row);
+                        }
+                        TakeHomeStore.SetStudent(c, id, person, reason is null ? row is null ? StepState.Skipped : StepState.Done : StepState.Failed, reason);
+                    }
+                });
+            }
+        }
+        premises.Db.Write(c => RunStore.End(c, id, TakeHomeStore.Students(c, id).Any(s => s.State == StepState.Failed) ? StepState.Failed : StepState.Done, premises.Clock.Now));
+    }
+
+    /// <summary>One's own take-homes.</summary>
+    public IReadOnlyList<OwnTakeHome> Mine(Caller who) => premises.Db.Read(c =>
+    {
+        var years = YearStore.All(c).ToDictionary(y => y.Id, y => y.Year.Label);
+        return TakeHomeStore.Of(c, who.Id).Select(t => new OwnTakeHome(t.YearId, years[t.YearId], t.Files, t.Classes, t.Size, t.MadeAt)).ToList();
+    });
+
+    /// <summary>Opens one's own take-home of a year.</summary>
+    public Download OpenMine(Caller who, YearId year) => Open(who.Id, year);
+
+    /// <summary>Opens a student's take-home, to be handed out: a coordinator any, a teacher those of their own classes.</summary>
+    public Download Open(Caller by, PersonId student, YearId year)
+    {
+        premises.Db.Write(c =>
+        {
+            if (Places(c, by, year).All(p => p.Key != student)) throw Refusals.NotFound("take-home");
+            Premises.Add(c, by, premises.Clock.Now, new("handed out take-home", "person", student.Value, null, $"year {year.Value}"));
+        });
+        return Open(student, year);
+    }
+
+    private Download Open(PersonId student, YearId year)
+    {
+        var t = premises.Db.Write(c =>
+        {
+            TakeHomeStore.LetGo(c, premises.Clock.Today);
+            var row = TakeHomeStore.Of(c, student).FirstOrDefault(x => x.YearId == year);
+            if (row is not null) TakeHomeStore.Fetched(c, student, year, premises.Clock.Now);
+            return row;
+        }) ?? throw new RefusedException("not-found", "There is no take-home of that year.", "The coordinator or a teacher makes it before the classes are closed.");
+        return new Download(t.Name, premises.Files.Open(t.Sha256), t.Size);
+    }
+
+    private static (PersonId Person, TakeHomeRow? Row, StoredFile? File, string? Reason) One(Making making, FileBatch batch, PersonId student, CancellationToken stop)
+    {
+        try
+        {
+            var (row, file) = making.Make(student, batch, stop);
+            return (student, row, file, null);
+        }
+        catch (FileNotFoundException) { return (student, null, null, "A file is missing from the file store. Bring it back from a backup, then try again."); }
+        catch (DiskFullException) { return (student, null, null, "The disk is full. Make room, then try again."); }
+    }
+
+    private static List<IGrouping<PersonId, ClassId>> Places(IDbConnection c, Caller who, YearId year)
+    {
+        var all = TakeHomeStore.Places(c, year);
+        if (who.Role == SchoolRole.Coordinator) return [.. all.GroupBy(p => p.Person, p => p.Class)];
+        var mine = ClassStore.OfYear(c, year).Where(k => ClassGate.Find(c, who, k.Id).Standing >= Standing.CoTeacher).Select(k => k.Id).ToHashSet();
+        var students = all.Where(p => mine.Contains(p.Class)).Select(p => p.Person).ToHashSet();
+        return [.. all.Where(p => students.Contains(p.Person)).GroupBy(p => p.Person, p => p.Class)];
+    }
+
+    private static TakeHomeRun View(IDbConnection c, RunId id)
+    {
+        var students = TakeHomeStore.Students(c, id);
+        int Count(StepState s) => students.Count(x => x.State == s);
+        return new(id, RunStore.Find(c, id)!.State, students.Count, Count(StepState.Done), Count(StepState.Skipped), Count(StepState.Failed), [.. students.Select(s => s.Reason).OfType<string>().Distinct().Take(5)]);
+    }
+
+    // What is the same for all students of a year is read once.
+    private sealed class Making
+    {
+        private readonly Premises premises;
+        private readonly YearRow year;
+        private readonly string school;
+        private readonly Instant at;
+        private readonly ILookup<PersonId, ClassId> places;
+        private readonly Dictionary<ClassId, (ClassRow Class, StudentContents Contents, ILookup<PersonId, WorkRow> Work, Dictionary<AssignmentId, AssignmentRow> Assignments, ILookup<WorkId, CommentRow> Comments)> classes = [];
+
+        internal Making(IDbConnection c, Premises premises, YearId year, Instant at)
+        {
+            this.premises = premises;
+            this.at = at;
+            this.year = YearStore.All(c).First(y => y.Id == year);
+            school = SchoolStore.Get(c)!.Name;
+            places = TakeHomeStore.Places(c, year).ToLookup(p => p.Person, p => p.Class);
+            foreach (var id in places.SelectMany(g => g).Distinct())
+                classes[id] = (ClassStore.Find(c, id)!, StudentContents.Load(c, id), WorkStore.OfClass(c, id).ToLookup(w => w.StudentId), AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id), WorkStore.CommentsOfClass(c, id));
+        }
+
+        internal (TakeHomeRow? Row, StoredFile? File) Make(PersonId student, FileBatch batch, CancellationToken stop)
+        {
+            var person = premises.Db.Read(c => PersonStore.Find(c, student))!;
+            var files = new List<LaidFile>();
+            var pages = new List<PageClass>();
+            foreach (var id in places[student])
+            {
+                var (k, contents, work, assignments, comments) = classes[id];
+                var own = contents.Of(student);
+                var laid = PackageLayout.TakeHome(k.Name, own.Folders, own.Items, own.Work);
+                if (laid.Count == 0) continue;
+                files.AddRange(laid);
+                // Work is laid out first, a piece after the other.
+                var next = 0;
+                var pieces = work[student].Where(w => assignments.ContainsKey(w.AssignmentId)).ToList();
+                var told = own.Work.Zip(pieces).Select(x =>
+                {
+                    var mine = laid.Skip(next).Take(x.First.Files.Count).Select(f => (f.File.Name, f.Path)).ToList();
+                    next += x.First.Files.Count;
+                    return Told(x.Second, assignments[x.Second.AssignmentId], comments, mine);
+                }).ToList();
+                pages.Add(new(k.Name, k.TeacherShown, told, [.. laid.Skip(next).Select(f => (f.File.Name, f.Path))]));
+            }
+            if (files.Count == 0) return (null, null);
+            var page = TakeHomePage.Write(person.Name.Display, school, year.Year.Label, premises.Clock.DateOf(at), pages);
+            var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile("index.html", at, () => new MemoryStream(page)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256)))], null, stop));
+            return (new() { PersonId = student, YearId = year.Id, Name = $"{person.Name.Display}, {year.Year.Label}.zip", Sha256 = file.Sha256, Files = files.Count, Classes = pages.Count, MadeAt = at, KeepUntil = premises.Clock.DateOf(at).PlusDays(DaysKept) }, file);
+        }
+
+        private static PageWork Told(WorkRow w, AssignmentRow a, ILookup<WorkId, CommentRow> comments, List<(string, string)> files)
+        {
+            var back = w.State == WorkState.Returned;
+            string Number(decimal d) => d.ToString("0.##", CultureInfo.InvariantCulture);
+            var mark = back && w.Score is { } s ? a.Points is { } p ? $"{Number(s)} of {Number(p)}" : Number(s) : null;
+            return new(a.Title, w.State switch { WorkState.Returned => "returned", WorkState.HandedIn => "handed in, not returned yet", _ => "begun, never handed in" }, mark,
+                back ? [.. comments[w.Id].Select(m => (m.Author, m.Text))] : [], files);
+        }
+    }
+}

@@ -1,0 +1,151 @@
+using SpringLoft.App.Plans;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Naming;
+using SpringLoft.Core.Plans;
+using SpringLoft.Core.Rollover;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Plans;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Rollover;
+
+/// <summary>An assignment's date in the new year.</summary>
+public sealed record CarriedDate(AssignmentId Assignment, string Title, MovedDate Moved);
+
+/// <summary>One class that is to be made from one or several of last year: all that is needed to show it, and to make it.</summary>
+internal sealed record RollStep(YearRow Year, string? Section, string? Period, ClassNamePreview Name, IReadOnlyList<RollSource> Sources, CarryChoice Choice)
+{
+    internal RollSource First => Sources[0];
+
+    /// <summary>Works out what would be made. Writes nothing.</summary>
+    /// <param name="section">Null for that of the first class; blank for none.</param>
+    /// <exception cref="RefusedException"><c>year-none</c>, <c>department-stays</c>, <c>not-found</c>.</exception>
+    internal static RollStep Prepare(IDbConnection c, IReadOnlyList<ClassId> from, YearId? toYear, string? section, string? period, CarryChoice choice, IReadOnlyList<YearRow> years)
+    {
+        var olds = from.Select(id => ClassStore.Find(c, id) ?? throw Refusals.NotFound("class")).ToList();
+        if (olds.FirstOrDefault(k => k.Kind != WorkspaceKind.Class) is { } other) throw new RefusedException("department-stays", $"“{other.Name}” is no class: it stays from year to year.", "Roll over the classes instead.");
+        var old = olds[0];
+        var oldYear = years.First(y => y.Id == old.YearId);
+        var year = toYear is { } asked ? years.FirstOrDefault(y => y.Id == asked) ?? throw Refusals.NotFound("school year")
+            : years.FirstOrDefault(y => y.Year.First > oldYear.Year.Last);
+        if (year is null || year.Year.First <= oldYear.Year.Last)
+            throw new RefusedException("year-none", $"There is no school year after {oldYear.Year.Label} yet.", "The coordinator lays down next year's terms first.", "year");
+        var newSection = Refusals.NotLonger(section?.Trim() ?? old.Section ?? "", "section", "The section", 40);
+        var newPeriod = Refusals.NotLonger(period?.Trim() ?? old.Period ?? "", "period", "The period", 40);
+        var name = MakingClass.NameOf(c, year, old.Course, newSection, newPeriod, null);
+        var sources = olds.Select(k => RollSource.Load(c, k, years.First(y => y.Id == k.YearId), year, choice)).ToList();
+        return new(year, newSection.Length == 0 ? null : newSection, newPeriod.Length == 0 ? null : newPeriod, name, sources, choice);
+    }
+
+    /// <summary>Makes the class, in preparation, with its lead teacher.</summary>
+    /// <returns>The class, and how it compares with what it was made from.</returns>
+    internal (ClassId Made, IReadOnlyList<ParityLine> Parity) Make(IDbConnection c, PersonId lead, string? leadShown, Instant now)
+    {
+        if (Name.Refusal is { } refusal) throw new RefusedException(refusal);
+        var old = First.Class;
+        var made = ClassStore.Add(c, new ClassRow
+        {
+            YearId = Year.Id,
+            CourseId = old.CourseId,
+            Section = Section,
+            Period = Period,
+            Name = Name.Name,
+            Level = old.Level,
+            TeacherShown = leadShown ?? old.TeacherShown,
+            Welcome = Choice.Welcome ? old.Welcome : "",
+            PlanId = old.PlanId,
+            PlanVersion = old.PlanVersion,
+            RolledFrom = old.Id,
+            MadeAt = now,
+        });
+        RosterStore.Put(c, made, lead, ClassRole.Lead, now);
+        var folders = 0;
+        foreach (var s in Sources) folders += SetUpCopy.Into(c, made, s.Copy, now);
+        var unfolded = Settings.Unfold(c, ClassStore.Find(c, made)!);
+        return (made, Compare(c, made, folders, unfolded));
+    }
+
+    private IReadOnlyList<ParityLine> Compare(IDbConnection c, ClassId made, int copied, int unfolded)
+    {
+        var foldersThere = Sources.Sum(s => s.Rows.Count(f => f.BinnedAt is null));
+        var foldersCome = Sources.Sum(s => s.Copy.Folders.Count);
+        var itemsThere = Sources.Sum(s => s.Things);
+        var itemsCome = Sources.Sum(s => s.Copy.Items.Count);
+        var items = ItemStore.OfClass(c, made).Count;
+        var assignmentsThere = Sources.Sum(s => s.AssignmentsThere);
+        var assignmentsCome = Sources.Sum(s => s.Copy.Assignments.Count);
+        var assignments = AssignmentStore.OfClass(c, made).Count;
+        var barred = Sources.Sum(s => s.Barred);
+        var students = Sources.Sum(s => s.OfStudents);
+        return
+        [
+            Parity.Line("Folders", foldersThere, FolderStore.OfClass(c, made).Count,
+                [(foldersThere - foldersCome, Choice.Folders ? "folders of students and groups, which unfold anew" : "folders are not ticked"), (foldersCome - copied, "stood in more than one of the classes that it is made of")],
+                [(unfolded, "of the folder plan, for the new year's calendar and groups")]),
+            Parity.Line("Files, links and pages", itemsThere, items,
+                [(students, "put in by students"), (barred, "without the right to copy"), (itemsThere - students - barred - itemsCome, "in folders that stay, or not ticked"), (itemsCome - items, "the same thing in more than one of the classes")], []),
+            Parity.Line("Assignments", assignmentsThere, assignments, [(assignmentsThere - assignmentsCome, "not ticked"), (assignmentsCome - assignments, "of the same title in more than one of the classes")], []),
+        ];
+    }
+}
+
+/// <summary>A class of last year as one that is rolled over draws on it.</summary>
+/// <param name="Things">Items of it, the bin left out; of those <paramref name="OfStudents"/> were put in by students and <paramref name="Barred"/> may not be copied.</param>
+/// <param name="PlanAdds">Folders that the plan adds for the new year.</param>
+internal sealed record RollSource(
+    ClassRow Class, IReadOnlyList<FolderRow> Rows, ComesAlong Along, SetUpCopy Copy, IReadOnlyList<CarriedDate> Dates, int Things, int OfStudents, int Barred, int AssignmentsThere, int PlanAdds)
+{
+    internal static RollSource Load(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year, CarryChoice choice)
+    {
+        var (rows, along, items) = WhatComes(c, old.Id, choice);
+        var filings = ItemStore.Filings(c, old.Id).ToLookup(f => f.Item, f => f.Folder);
+        var all = AssignmentStore.OfClass(c, old.Id);
+        var assignments = choice.Assignments ? all : [];
+        var (was, will) = Unfoldings(c, old, oldYear, year);
+        var kept = along.Folders.ToHashSet();
+        var counts = along.Items.SelectMany(i => filings[i]).GroupBy(f => f).ToDictionary(g => g.Key, g => g.Count());
+        var carried = rows.Where(f => kept.Contains(f.Id)).Select(f =>
+        {
+            var next = FolderCarry.NewName(f.Name, f.PlanKey, was, will);
+            return new CarriedFolder(f.Id, f.ParentId, next, next == f.Name ? null : f.Name, f.Rule, counts.GetValueOrDefault(f.Id));
+        }).ToList();
+        var keys = rows.Where(f => f.PlanKey is not null && kept.Contains(f.Id)).Select(f => f.PlanKey!).ToHashSet();
+        var dates = choice.Dates == CarriedDates.BySchoolWeek && assignments.Any(a => a.DueOn is not null) ? Moved(assignments, new(oldYear.Year, year.Year)) : [];
+        var copy = new SetUpCopy(old.Id, rows, carried, along.Items, assignments)
+        {
+            Dates = dates.ToDictionary(d => d.Assignment, d => d.Moved.Will),
+            Points = choice.MarkingScheme,
+            Groups = choice.Groups ? [.. GroupStore.OfClass(c, old.Id).Select(g => g.Name)] : [],
+        };
+        var live = items.Where(i => i.BinnedAt is null).ToList();
+        return new(old, rows, along, copy, dates, live.Count, live.Count(i => i.ByStudent), live.Count(i => !i.ByStudent && !i.MayCopy), all.Count, will.Keys.Count(k => !keys.Contains(k)));
+    }
+
+    private static List<CarriedDate> Moved(IEnumerable<AssignmentRow> assignments, DateMove move) =>
+        [.. assignments.Where(a => a.DueOn is not null).Select(a => new CarriedDate(a.Id, a.Title, move.Move(a.DueOn!.Value)))];
+
+    /// <summary>Folders of a class with the bin, what of it comes along into another, and its items with the bin.</summary>
+    internal static (IReadOnlyList<FolderRow> Rows, ComesAlong Along, IReadOnlyList<ItemRow> Items) WhatComes(IDbConnection c, ClassId id, CarryChoice? choice = null)
+    {
+        var rows = FolderStore.WithBin(c, id);
+        var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
+        var items = ItemStore.WithBin(c, id);
+        var members = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToList();
+        var assignments = AssignmentStore.OfClass(c, id);
+        return (rows, ComesAlong.Decide(
+            [.. rows.Select(f => new OldFolder(f.Id, f.ParentId, f.Rule, f.StudentId, f.BinnedAt is not null, f.GroupId))],
+            [.. items.Select(i => new OldItem(i.Id, [.. filings[i.Id]], i.ByStudent, i.BinnedAt is not null, i.Kind, i.MayCopy))],
+            new(assignments.Count, AssignmentStore.BinnedCount(c, id), members.Count(m => m.Role == ClassRole.Student), members.Count(m => m.Role == ClassRole.CoTeacher),
+                ClassStore.Notices(c, id).Count, WorkStore.CountOf(c, id), GroupStore.OfClass(c, id).Count), choice), items);
+    }
+
+    private static (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will) Unfoldings(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year)
+    {
+        if (old.PlanId is not { } id || PlanStore.Find(c, id, old.PlanVersion) is not { } plan) return (new Dictionary<string, string>(), new Dictionary<string, string>());
+        IReadOnlyDictionary<string, string> Names(YearRow y, TermId? term) => FolderCarry.Names(PlanUnfolding.Unfold(plan.Plan, new(Settings.Weeks(y, term), [])));
+        return (Names(oldYear, old.TermId), Names(year, null));
+    }
+}

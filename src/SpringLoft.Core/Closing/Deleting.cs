@@ -1,0 +1,29 @@
+using SpringLoft.Core.Workspaces;
+
+namespace SpringLoft.Core.Closing;
+
+/// <summary>What is known about an archived class that somebody wants gone.</summary>
+/// <param name="Held">Pieces of work that a teacher holds.</param>
+/// <param name="WithWork">Students who have work or files in it.</param>
+/// <param name="WithTakeHome">Of those, how many have a take-home with it.</param>
+public sealed record DeletingFacts(ClassState State, int Held, int WithWork, int WithTakeHome);
+
+/// <summary>May an archived class be deleted? Archiving is the advice; deleting is not.</summary>
+public static class Deleting
+{
+    /// <summary>Days in the bin before it is gone for good.</summary>
+    public const int Days = 30;
+
+    /// <summary>What stands against it, in words; none if it may go.</summary>
+    public static IReadOnlyList<string> Against(DeletingFacts f)
+    {
+        var list = new List<string>();
+        if (f.State != ClassState.Archived) list.Add("It is not archived: only what stands in the loft can be deleted.");
+        if (f.Held > 0) list.Add($"{f.Held} {(f.Held == 1 ? "piece of work is" : "pieces of work are")} held by the teacher: return {(f.Held == 1 ? "it" : "them")} first.");
+        if (f.WithTakeHome < f.WithWork) list.Add($"{f.WithWork - f.WithTakeHome} of {f.WithWork} students with work in it have no take-home: make take-homes first.");
+        return list;
+    }
+
+    /// <summary>When a class in the bin is gone for good.</summary>
+    public static Instant GoneAt(Instant binnedAt) => binnedAt + Duration.FromDays(Days);
+}

@@ -1,0 +1,85 @@
+namespace SpringLoft.Store.Closing;
+
+/// <summary>A thing of an archived class that a search found.</summary>
+public sealed record LoftHit
+{
+    public ClassId ClassId { get; init; }
+    public string ClassName { get; init; } = "";
+    public YearId YearId { get; init; }
+
+    /// <summary>File, Link, Page, Assignment or Folder.</summary>
+    public string Kind { get; init; } = "";
+    public long Id { get; init; }
+    public string Name { get; init; } = "";
+
+    /// <summary>The folder that it stands in; null at the top or in none.</summary>
+    public string? Folder { get; init; }
+}
+
+/// <summary>A class in the bin.</summary>
+public sealed record BinnedClass
+{
+    public ClassId Id { get; init; }
+    public string Name { get; init; } = "";
+    public Instant BinnedAt { get; init; }
+}
+
+/// <summary>The loft as a whole: searching it, and the bin. Reads what others own.</summary>
+public static class LoftStore
+{
+    /// <summary>Things of archived classes and kept copies by a part of their name.</summary>
+    /// <param name="staff">Of classes that this person is staff of; null for all classes, kept copies of others left out.</param>
+    public static IReadOnlyList<LoftHit> Search(IDbConnection c, string part, PersonId? staff, PersonId asker, int most) => [.. c.Query<LoftHit>(
+        """
+        WITH k AS MATERIALIZED (
+          SELECT k.id, k.name, k.year_id FROM class k
+          WHERE k.binned_at IS NULL AND ((k.kind = 'Class' AND k.state = 'Archived' AND (@staff IS NULL OR EXISTS (SELECT 1 FROM member m WHERE m.class_id = k.id AND m.person_id = @staff AND m.role <> 'Student' AND m.left_at IS NULL)))
+            OR (k.kind = 'Kept' AND EXISTS (SELECT 1 FROM member m WHERE m.class_id = k.id AND m.person_id = @asker AND m.left_at IS NULL))))
+        SELECT * FROM (
+          SELECT k.id AS class_id, k.name AS class_name, k.year_id, i.kind, i.id, i.name,
+            (SELECT d.name FROM filing f JOIN folder d ON d.id = f.folder_id WHERE f.item_id = i.id AND d.binned_at IS NULL ORDER BY d.position LIMIT 1) AS folder
+          FROM k JOIN item i ON i.class_id = k.id WHERE i.binned_at IS NULL AND i.by_student = 0 AND i.name LIKE @like ESCAPE '\'
+          UNION ALL
+          SELECT k.id, k.name, k.year_id, 'Assignment', a.id, a.title,
+            (SELECT d.name FROM assignment_filing f JOIN folder d ON d.id = f.folder_id WHERE f.assignment_id = a.id AND d.binned_at IS NULL ORDER BY d.position LIMIT 1)
+          FROM k JOIN assignment a ON a.class_id = k.id WHERE a.binned_at IS NULL AND a.title LIKE @like ESCAPE '\'
+          UNION ALL
+          SELECT k.id, k.name, k.year_id, 'Folder', d.id, d.name, (SELECT p.name FROM folder p WHERE p.id = d.parent_id)
+          FROM k JOIN folder d ON d.class_id = k.id WHERE d.binned_at IS NULL AND d.student_id IS NULL AND d.group_id IS NULL AND d.name LIKE @like ESCAPE '\')
+        ORDER BY year_id DESC, class_name, kind, name LIMIT @most
+        """, new { like = $"%{part.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%", staff, asker, most })];
+
+    /// <summary>Students with work or files in a class, and which of them have a take-home with it: of the class, or of the year and younger than the class's end.</summary>
+    public static (int WithWork, int WithTakeHome) TakeHomes(IDbConnection c, ClassId id) => c.QuerySingle<(int, int)>(
+        """
+        WITH s AS (
+          SELECT student_id AS p FROM work w WHERE class_id = @id AND EXISTS (SELECT 1 FROM work_file f WHERE f.work_id = w.id)
+          UNION SELECT added_by FROM item WHERE class_id = @id AND by_student = 1 AND binned_at IS NULL AND sha256 IS NOT NULL)
+        SELECT count(*), ifnull(sum(EXISTS (SELECT 1 FROM package g WHERE g.class_id = @id AND g.kind = 'TakeHome' AND g.student_id = s.p)
+          OR EXISTS (SELECT 1 FROM take_home t JOIN class k ON k.id = @id WHERE t.person_id = s.p AND t.year_id = k.year_id AND t.made_at >= ifnull((SELECT max(w.returned_at) FROM work w WHERE w.class_id = @id AND w.student_id = s.p), ''))), 0)
+        FROM s
+        """, new { id });
+
+    /// <summary>Puts an archived class into the bin, or back with null.</summary>
+    public static void SetBinned(IDbConnection c, ClassId id, Instant? at) => c.Execute("UPDATE class SET binned_at = @at, version = version + 1 WHERE id = @id AND state = 'Archived'", new { id, at });
+
+    /// <summary>Classes in the bin, newest first.</summary>
+    public static IReadOnlyList<BinnedClass> Bin(IDbConnection c) => [.. c.Query<BinnedClass>("SELECT id, name, binned_at FROM class WHERE binned_at IS NOT NULL ORDER BY binned_at DESC")];
+
+    /// <summary>Takes away everything of a class for good. The audit trail and the bytes of its files stay.</summary>
+    public static void Remove(IDbConnection c, ClassId id)
+    {
+        c.Execute("PRAGMA defer_foreign_keys = ON");
+        const string items = "(SELECT id FROM item WHERE class_id = @id)", assignments = "(SELECT id FROM assignment WHERE class_id = @id)", work = "(SELECT id FROM work WHERE class_id = @id)", shelves = "(SELECT id FROM shelf WHERE class_id = @id)";
+        foreach (var sql in (string[])[
+            $"UPDATE item SET bank_id = NULL, bank_version = NULL WHERE bank_id IN {items}", $"UPDATE assignment SET bank_id = NULL, bank_version = NULL WHERE bank_id IN {assignments}", $"UPDATE assignment SET rolled_from = NULL WHERE rolled_from IN {assignments}",
+            "UPDATE class SET rolled_from = NULL WHERE rolled_from = @id", "UPDATE member SET moved_to = NULL WHERE moved_to = @id",
+            $"DELETE FROM filing WHERE item_id IN {items}", "DELETE FROM item WHERE class_id = @id", $"DELETE FROM work_file WHERE work_id IN {work}", $"DELETE FROM work_comment WHERE work_id IN {work}", "DELETE FROM work WHERE class_id = @id",
+            $"DELETE FROM assignment_filing WHERE assignment_id IN {assignments}", $"DELETE FROM assignment_given WHERE assignment_id IN {assignments}", "DELETE FROM assignment WHERE class_id = @id", "DELETE FROM folder WHERE class_id = @id",
+            "DELETE FROM group_member WHERE group_id IN (SELECT id FROM class_group WHERE class_id = @id)", "DELETE FROM class_group WHERE class_id = @id", "DELETE FROM notice WHERE class_id = @id", "DELETE FROM class_resource WHERE class_id = @id", "DELETE FROM class_blind WHERE class_id = @id",
+            "DELETE FROM package WHERE class_id = @id", "DELETE FROM run_step WHERE class_id = @id", "DELETE FROM run_class WHERE class_id = @id", "DELETE FROM plan_put WHERE class_id = @id", "DELETE FROM delivery_on_hold WHERE class_id = @id",
+            "DELETE FROM join_code WHERE class_id = @id", "DELETE FROM join_wait WHERE class_id = @id", "DELETE FROM invitation WHERE class_id = @id", "DELETE FROM combined_section WHERE class_id = @id", "DELETE FROM sign_off WHERE class_id = @id",
+            $"DELETE FROM shelf_thing WHERE shelf_id IN {shelves}", $"DELETE FROM shelf_visit WHERE shelf_id IN {shelves}", "DELETE FROM shelf WHERE class_id = @id", "DELETE FROM member WHERE class_id = @id", "DELETE FROM class WHERE id = @id"])
+            c.Execute(sql, new { id });
+    }
+}

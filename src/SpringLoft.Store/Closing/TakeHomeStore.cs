@@ -1,0 +1,86 @@
+using SpringLoft.Core.Closing;
+
+namespace SpringLoft.Store.Closing;
+
+/// <summary>A student's take-home of a year.</summary>
+public sealed record TakeHomeRow
+{
+    public PersonId PersonId { get; init; }
+    public YearId YearId { get; init; }
+    public string Name { get; init; } = "";
+    public string Sha256 { get; init; } = "";
+    public long Size { get; init; }
+    public int Files { get; init; }
+    public int Classes { get; init; }
+    public Instant MadeAt { get; init; }
+    public LocalDate KeepUntil { get; init; }
+    public Instant? FetchedAt { get; init; }
+}
+
+/// <summary>A student in a run that makes take-homes.</summary>
+public sealed record RunStudentRow
+{
+    public PersonId PersonId { get; init; }
+    public YearId YearId { get; init; }
+    public StepState State { get; init; }
+    public string? Reason { get; init; }
+}
+
+/// <summary>Owns take_home and run_student.</summary>
+public static class TakeHomeStore
+{
+    private const string Select = "SELECT t.person_id, t.year_id, t.name, t.sha256, b.size, t.files, t.classes, t.made_at, t.keep_until, t.fetched_at FROM take_home t JOIN blob b ON b.sha256 = t.sha256";
+
+    /// <summary>Take-homes of a year by student.</summary>
+    public static IReadOnlyDictionary<PersonId, TakeHomeRow> OfYear(IDbConnection c, YearId year) => c.Query<TakeHomeRow>($"{Select} WHERE t.year_id = @year", new { year }).ToDictionary(t => t.PersonId);
+
+    /// <summary>One student's take-homes, newest year first.</summary>
+    public static IReadOnlyList<TakeHomeRow> Of(IDbConnection c, PersonId person) => [.. c.Query<TakeHomeRow>($"{Select} WHERE t.person_id = @person ORDER BY t.year_id DESC", new { person })];
+
+    /// <summary>Keeps a take-home; one of the same year gives way.</summary>
+    public static void Put(IDbConnection c, TakeHomeRow t) => c.Execute(
+        """
+        INSERT INTO take_home(person_id, year_id, name, sha256, files, classes, made_at, keep_until) VALUES(@PersonId, @YearId, @Name, @Sha256, @Files, @Classes, @MadeAt, @KeepUntil)
+        ON CONFLICT(person_id, year_id) DO UPDATE SET name = @Name, sha256 = @Sha256, files = @Files, classes = @Classes, made_at = @MadeAt, keep_until = @KeepUntil, fetched_at = NULL
+        """, t);
+
+    /// <summary>Notes that it was fetched.</summary>
+    public static void Fetched(IDbConnection c, PersonId person, YearId year, Instant at) => c.Execute("UPDATE take_home SET fetched_at = @at WHERE person_id = @person AND year_id = @year", new { person, year, at });
+
+    /// <summary>Lets go of what was kept for people who left, once its day is over.</summary>
+    public static int LetGo(IDbConnection c, LocalDate today) =>
+        c.Execute("DELETE FROM take_home WHERE keep_until < @today AND person_id IN (SELECT id FROM person WHERE active = 0)", new { today });
+
+    /// <summary>Students who are or were on a roster of a year, in classes that were opened, by name.</summary>
+    public static IReadOnlyList<(PersonId Person, ClassId Class)> Places(IDbConnection c, YearId year) => [.. c.Query<(long, long)>(
+        """
+        SELECT m.person_id, m.class_id FROM member m JOIN class k ON k.id = m.class_id JOIN person p ON p.id = m.person_id
+        WHERE k.year_id = @year AND k.kind = 'Class' AND k.opened_at IS NOT NULL AND m.role = 'Student' ORDER BY p.family_key, p.given_key, p.id, k.name_key
+        """, new { year }).Select(x => (new PersonId(x.Item1), new ClassId(x.Item2)))];
+
+    /// <summary>Pieces of work of each student that a teacher holds, in a year.</summary>
+    public static IReadOnlyDictionary<PersonId, int> HeldOf(IDbConnection c, YearId year) => c.Query<(long, long)>(
+        "SELECT w.student_id, count(*) FROM work w JOIN class k ON k.id = w.class_id WHERE k.year_id = @year AND w.state = 'HandedIn' GROUP BY w.student_id", new { year }).ToDictionary(x => new PersonId(x.Item1), x => (int)x.Item2);
+
+    /// <summary>When something was last returned to each student, in a year.</summary>
+    public static IReadOnlyDictionary<PersonId, Instant> NewestReturn(IDbConnection c, YearId year) => c.Query<Return>(
+        "SELECT w.student_id AS person_id, max(w.returned_at) AS at FROM work w JOIN class k ON k.id = w.class_id WHERE k.year_id = @year AND w.returned_at IS NOT NULL GROUP BY w.student_id", new { year }).ToDictionary(r => r.PersonId, r => r.At);
+
+    private sealed record Return
+    {
+        public PersonId PersonId { get; init; }
+        public Instant At { get; init; }
+    }
+
+    /// <summary>Puts students into a run, all waiting.</summary>
+    public static void AddStudents(IDbConnection c, RunId run, YearId year, IEnumerable<PersonId> people) => c.Execute(
+        "INSERT INTO run_student(run_id, person_id, year_id, position) VALUES(@run, @person, @year, @position)", people.Select((person, position) => new { run, person, year, position }));
+
+    /// <summary>Students of a run in their order.</summary>
+    public static IReadOnlyList<RunStudentRow> Students(IDbConnection c, RunId run) =>
+        [.. c.Query<RunStudentRow>("SELECT person_id, year_id, state, reason FROM run_student WHERE run_id = @run ORDER BY position", new { run })];
+
+    /// <summary>Notes what became of a student in a run.</summary>
+    public static void SetStudent(IDbConnection c, RunId run, PersonId person, StepState state, string? reason) =>
+        c.Execute("UPDATE run_student SET state = @state, reason = @reason WHERE run_id = @run AND person_id = @person", new { run, person, state = state.ToString(), reason });
+}
