@@ -82,6 +82,9 @@ internal sealed class TinySchool : IDisposable
     internal RollingOver Rolling => new(Premises);
     internal Channel<RunId> Queue { get; } = Channel.CreateUnbounded<RunId>();
     internal ClosingDesk Closing => new(Premises, new RunNews(), Queue.Writer);
+    internal ClosingRuns Runs => new(Premises, new RunNews(), Queue.Writer, new LetterBox(Letters));
+    internal RollingMany RollingMany => new(Premises, Queue.Writer, new NoMilestones());
+    internal TakeHomes TakeHomes => new(Premises, Queue.Writer, new NoMilestones());
     internal List<string> Letters { get; } = [];
 
     /// <summary>A plan that ships, by its name.</summary>

@@ -5306,9 +5306,9 @@ export interface components {
             title: null | string;
             text: null | string;
             until: components["schemas"]["LocalDate"];
-            folders: number[];
-            examples: number[];
-            named: string[];
+            folders: null | number[];
+            examples: null | number[];
+            named: null | string[];
         };
         ShelfExample: {
             id: components["schemas"]["WorkId"];

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using NodaTime.Text;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Naming;
@@ -15,7 +16,7 @@ namespace SpringLoft.App.Closing;
 /// <param name="Calendar">The address that was shut; null if none was.</param>
 /// <param name="Ended">Students whose enrollment was ended.</param>
 /// <param name="At">When they were ended: who left at another time has left for another reason.</param>
-internal sealed record ClosingExtras(string? Name, string? Calendar, IReadOnlyList<long> Ended, Instant At)
+internal sealed record ClosingExtras(string? Name, string? Calendar, IReadOnlyList<long> Ended, string At)
 {
     /// <returns>What it takes to undo it, as text.</returns>
     internal static string Do(IDbConnection c, ClassRow k, ClosingOptions options, PersonId by, Instant now)
@@ -28,7 +29,7 @@ internal sealed record ClosingExtras(string? Name, string? Calendar, IReadOnlyLi
         JoinStore.WithdrawOpen(c, k.Id, now);
         var ended = options.EndEnrollments ? RosterStore.Members(c, k.Id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).Select(m => m.PersonId).ToList() : [];
         foreach (var student in ended) RosterStore.Leave(c, k.Id, student, now);
-        return JsonSerializer.Serialize(new ClosingExtras(plan.NewName is null ? null : k.Name, calendar, [.. ended.Select(p => p.Value)], now));
+        return JsonSerializer.Serialize(new ClosingExtras(plan.NewName is null ? null : k.Name, calendar, [.. ended.Select(p => p.Value)], InstantPattern.ExtendedIso.Format(now)));
     }
 
     /// <summary>Undoes it, for a class that is open again.</summary>
@@ -37,7 +38,7 @@ internal sealed record ClosingExtras(string? Name, string? Calendar, IReadOnlyLi
         if (RunStore.Undo(c, id) is not { } text || JsonSerializer.Deserialize<ClosingExtras>(text) is not { } e) return;
         if (e.Name is { } name && ClassStore.Names(c, SafeName.Key(name)).Count == 0) ClassStore.Rename(c, [(id, name)]);
         if (e.Calendar is { } token) ClassStore.SetCalendar(c, id, token);
-        RosterStore.ComeBack(c, id, e.Ended.Select(p => new PersonId(p)), e.At);
+        RosterStore.ComeBack(c, id, e.Ended.Select(p => new PersonId(p)), InstantPattern.ExtendedIso.Parse(e.At).Value);
     }
 
     /// <summary>A class as the rule on what closing does sees it.</summary>

@@ -202,9 +202,9 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
         return run;
     }
 
-    private static List<ClassRow> Chosen(IDbConnection c, Caller who, IReadOnlyList<ClassId> classes)
+    private static List<ClassRow> Chosen(IDbConnection c, Caller who, IReadOnlyList<ClassId>? classes)
     {
-        if (classes.Count is 0 or > MostClasses) throw new RefusedException("classes-count", classes.Count == 0 ? "No class is ticked." : $"More than {MostClasses} classes are ticked.", "Tick the classes that are to be closed.", "classes");
+        if (classes is null || classes.Count is 0 or > MostClasses) throw new RefusedException("classes-count", classes is not { Count: > 0 } ? "No class is ticked." : $"More than {MostClasses} classes are ticked.", "Tick the classes that are to be closed.", "classes");
         return [.. classes.Distinct().Select(id =>
         {
             var at = ClassGate.Find(c, who, id);

@@ -36,7 +36,7 @@ public sealed record ShelfDesk(IReadOnlyList<ShelfView> Shelves, IReadOnlyList<S
 /// <param name="Folders">Chosen folders, with all inside them.</param>
 /// <param name="Examples">Chosen pieces of work.</param>
 /// <param name="Named">Keys of things that may keep the names of students, each ticked by a person.</param>
-public sealed record ShelfDraft(string? Title, string? Text, LocalDate Until, IReadOnlyList<FolderId> Folders, IReadOnlyList<WorkId> Examples, IReadOnlyList<string> Named);
+public sealed record ShelfDraft(string? Title, string? Text, LocalDate Until, IReadOnlyList<FolderId>? Folders, IReadOnlyList<WorkId>? Examples, IReadOnlyList<string>? Named);
 
 /// <summary>What a visitor sees.</summary>
 public sealed record ShelfPageView(ShelfRow Shelf, string School, IReadOnlyList<ShelfThingRow> Things);
@@ -143,8 +143,9 @@ public sealed class OpenShelf(Premises premises)
     {
         var rows = Folders(c, id);
         var byId = rows.ToDictionary(f => f.Id);
-        if (draft.Folders.Any(f => !byId.ContainsKey(f))) throw Refusals.NotFound("folder");
-        var chosen = draft.Folders.SelectMany(f => KeptCopies.FoldersWithin(rows, f)).ToHashSet();
+        var (asked, examples, named) = (draft.Folders ?? [], draft.Examples ?? [], draft.Named ?? []);
+        if (asked.Any(f => !byId.ContainsKey(f))) throw Refusals.NotFound("folder");
+        var chosen = asked.SelectMany(f => KeptCopies.FoldersWithin(rows, f)).ToHashSet();
         var items = ItemStore.OfClass(c, id).ToDictionary(i => i.Id);
         var paths = PackageLayout.Folders([.. rows.Where(f => chosen.Contains(f.Id)).Select(f => new LayFolder(f.Id, f.ParentId is { } p && chosen.Contains(p) ? p : null, f.Name))]);
         var things = new List<(string Key, string Place, ShelfCandidate Candidate, ItemKind Kind, string? Sha256, string? Url)>();
@@ -155,10 +156,10 @@ public sealed class OpenShelf(Premises premises)
         }
         var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
         var files = WorkStore.FilesOfClass(c, id);
-        foreach (var w in WorkStore.OfClass(c, id).Where(w => draft.Examples.Contains(w.Id) && w.State == WorkState.Returned && titles.ContainsKey(w.AssignmentId)))
+        foreach (var w in WorkStore.OfClass(c, id).Where(w => examples.Contains(w.Id) && w.State == WorkState.Returned && titles.ContainsKey(w.AssignmentId)))
             foreach (var f in files[w.Id]) things.Add(($"w{f.Id}", Core.Naming.SafeName.Make(titles[w.AssignmentId])?.Name ?? "Examples", new(f.Name, w.StudentId, null), ItemKind.File, f.Sha256, null));
         var students = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).Select(m => (m.PersonId, m.Name)).ToList();
-        var ticked = things.Select((t, i) => (t.Key, i)).Where(x => draft.Named.Contains(x.Key)).Select(x => x.i).ToHashSet();
+        var ticked = things.Select((t, i) => (t.Key, i)).Where(x => named.Contains(x.Key)).Select(x => x.i).ToHashSet();
         var names = ShelfNames.Decide([.. things.Select(t => t.Candidate)], students, ticked);
         return [.. things.Zip(names).Select(x => new Laid(x.First.Key, x.First.Place, x.First.Candidate.Name, x.Second, x.First.Kind, x.First.Sha256, x.First.Url, x.First.Candidate.Student is not null)).OrderBy(l => l.Place, StringComparer.CurrentCulture).ThenBy(l => l.Name.Shown, StringComparer.CurrentCulture)];
     }

@@ -18,7 +18,7 @@ public sealed class KeptCopies(Premises premises)
     public IReadOnlyList<KeptCopy> Mine(Caller who) => premises.Db.Read(c =>
     {
         var years = YearStore.All(c).ToDictionary(y => y.Id, y => y.Year.Label);
-        return ClassStore.OfPerson(c, who.Id).Where(k => k.Kind == WorkspaceKind.Kept).OrderByDescending(k => k.YearId.Value).ThenBy(k => k.Name, StringComparer.CurrentCulture)
+        return ClassStore.OfPerson(c, who.Id).Where(k => k.Kind == WorkspaceKind.Kept && RosterStore.Member(c, k.Id, who.Id) is { LeftAt: null }).OrderByDescending(k => k.YearId.Value).ThenBy(k => k.Name, StringComparer.CurrentCulture)
             .Select(k => new KeptCopy(k.Id, k.Name, years[k.YearId], k.RolledFrom, k.RolledFrom is { } f ? ClassStore.Find(c, f)?.Name : null, FolderStore.OfClass(c, k.Id).Count, ItemStore.OfClass(c, k.Id).Count, Store.Assignments.AssignmentStore.OfClass(c, k.Id).Count, k.MadeAt)).ToList();
     });
 

@@ -10,9 +10,9 @@ public sealed record FeedWindow(LocalDate First, LocalDate Last, int Hour, bool 
     {
         if (Hour is < 0 or > 23) throw new RefusedException("feed-hour", $"{Hour} is no hour of the day.", "Choose 0 to 23.", "hour");
         if (Last < First) throw new RefusedException("feed-window", "The feed's last day is before its first.", "Turn the two round.", "lastDay");
-        // Rosters come before the first day of school; a month before is common practice.
-        if (First < yearFirst.PlusMonths(-1) || Last > yearLast)
-            throw new RefusedException("feed-window", $"The feed would run from {First:uuuu-MM-dd} to {Last:uuuu-MM-dd}, and the school year is {yearFirst:uuuu-MM-dd} to {yearLast:uuuu-MM-dd}.", "Let it begin a month before the year at the earliest, and end with it.", "firstDay");
+        // In the gap between years the records say nothing yet, or empty classes; what comes earlier is taken in by hand.
+        if (First < yearFirst || Last > yearLast)
+            throw new RefusedException("feed-window", $"The feed would run from {First:uuuu-MM-dd} to {Last:uuuu-MM-dd}, and the school year is {yearFirst:uuuu-MM-dd} to {yearLast:uuuu-MM-dd}.", "Let it begin and end inside the year; before its first day, take deliveries in by hand.", "firstDay");
     }
 
     /// <summary>When it runs next, by the school's clock; null if it does not any more.</summary>

@@ -30,7 +30,7 @@ internal static class StandInStart
             var year = years.FirstOrDefault(y => premises.Clock.Today <= y.Year.Last) ?? years[^1];
             var there = FeedStore.Get(c);
             // It moves with the port; off, so that the demo changes only when somebody wants it.
-            FeedStore.Set(c, (there ?? new FeedRow { YearId = year.Id, FirstDay = year.Year.First.PlusDays(-14), LastDay = year.Year.Last, Hour = 5 }) with
+            FeedStore.Set(c, (there ?? new FeedRow { YearId = year.Id, FirstDay = year.Year.First, LastDay = year.Year.Last, Hour = 5 }) with
             {
                 Address = new Uri(root, "stand-ins/records").AbsoluteUri,
                 ClientId = RecordsService.ClientId,

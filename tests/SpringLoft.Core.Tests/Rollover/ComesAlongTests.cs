@@ -56,4 +56,44 @@ public class ComesAlongTests
         FolderCarry.NewName("Mine", null, was, will).ShouldBe("Mine");
         FolderCarry.NewName("Week 40", "w:w40", was, will).ShouldBe("Week 40");
     }
+
+    [Fact]
+    public void What_its_owner_may_not_copy_stays_and_is_told_by_itself()
+    {
+        var along = ComesAlong.Decide([], [new(new(1), [], false, false, MayCopy: false), new(new(2), [], false, false)], new(0, 0, 0, 0, 0, 0));
+
+        along.Items.ShouldBe([new ItemId(2)]);
+        along.Lines.Single(l => l.What == "Things without the right to copy").Stays.ShouldBe(1);
+    }
+
+    [Theory]
+    [InlineData(ItemKind.File)]
+    [InlineData(ItemKind.Link)]
+    [InlineData(ItemKind.Page)]
+    public void What_is_not_ticked_stays(ItemKind kind)
+    {
+        var choice = new CarryChoice(Files: kind != ItemKind.File, Links: kind != ItemKind.Link, Pages: kind != ItemKind.Page);
+        OldItem[] items = [new(new(1), [], false, false, ItemKind.File), new(new(2), [], false, false, ItemKind.Link), new(new(3), [], false, false, ItemKind.Page)];
+
+        ComesAlong.Decide([], items, new(0, 0, 0, 0, 0, 0), choice).Items.ShouldBe(items.Where(i => i.Kind != kind).Select(i => i.Id));
+    }
+
+    [Fact]
+    public void Without_folders_what_stands_in_them_stays_too()
+    {
+        var along = ComesAlong.Decide([new(new(1), null, FolderRule.ClassViews, null, false)], [new(new(1), [new(1)], false, false), new(new(2), [], false, false)], new(3, 0, 0, 0, 0, 0, 2), new(Folders: false, Assignments: false, Groups: false));
+
+        along.Folders.ShouldBeEmpty();
+        along.Items.ShouldBe([new ItemId(2)]);
+        along.Lines.Single(l => l.What == "Assignments").ShouldSatisfyAllConditions(l => l.Comes.ShouldBe(0), l => l.Stays.ShouldBe(3));
+        along.Lines.Single(l => l.What == "Groups").Stays.ShouldBe(2);
+    }
+
+    [Fact]
+    public void Parity_is_even_only_where_every_difference_has_a_reason()
+    {
+        Parity.Line("Folders", 112, 30, [(87, "own folders")], [(5, "of the plan")]).ShouldSatisfyAllConditions(p => p.Even.ShouldBeTrue(), p => p.Explained.ShouldBe(["87 fewer: own folders", "5 more: of the plan"]));
+        Parity.Line("Assignments", 6, 5, [], []).Even.ShouldBeFalse();
+        Parity.Line("Assignments", 6, 6, [(0, "nothing")], []).Explained.ShouldBeEmpty();
+    }
 }

@@ -4,13 +4,13 @@ namespace SpringLoft.Core.Tests.Rosters;
 
 public class FeedWindowTests
 {
-    private static readonly FeedWindow Window = new(new(2026, 8, 17), new(2027, 6, 18), 5, true);
+    private static readonly FeedWindow Window = new(new(2026, 8, 31), new(2027, 6, 18), 5, true);
 
     private static LocalDateTime? At(string? text) => text is null ? null : NodaTime.Text.LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd HH:mm").Parse(text).Value;
 
     [Theory]
-    [InlineData("2026-07-01 12:00", null, "2026-08-17 05:00")] // before its first day
-    [InlineData("2026-08-17 04:59", null, "2026-08-17 05:00")]
+    [InlineData("2026-07-01 12:00", null, "2026-08-31 05:00")] // before its first day
+    [InlineData("2026-08-31 04:59", null, "2026-08-31 05:00")]
     [InlineData("2026-10-01 09:00", "2026-09-30 05:00", "2026-10-01 05:00")] // missed while the program was down: made up for
     [InlineData("2026-10-01 09:00", "2026-10-01 05:00", "2026-10-02 05:00")]
     [InlineData("2027-06-18 09:00", "2027-06-18 05:01", null)] // its last
@@ -21,12 +21,12 @@ public class FeedWindowTests
     public void Off_it_does_not_run() => (Window with { IsOn = false }).Next(At("2026-10-01 09:00")!.Value, null).ShouldBeNull();
 
     [Theory]
-    [InlineData("2026-07-31", "2027-06-18", 5, null)]
-    [InlineData("2026-07-30", "2027-06-18", 5, "feed-window")]
-    [InlineData("2026-08-17", "2027-06-19", 5, "feed-window")]
+    [InlineData("2026-08-31", "2027-06-18", 5, null)]
+    [InlineData("2026-08-30", "2027-06-18", 5, "feed-window")]
+    [InlineData("2026-08-31", "2027-06-19", 5, "feed-window")]
     [InlineData("2026-12-01", "2026-11-01", 5, "feed-window")]
-    [InlineData("2026-08-17", "2027-06-18", 24, "feed-hour")]
-    public void Its_dates_lie_in_the_year_and_the_month_before(string first, string last, int hour, string? code)
+    [InlineData("2026-08-31", "2027-06-18", 24, "feed-hour")]
+    public void Its_dates_lie_inside_the_year(string first, string last, int hour, string? code)
     {
         LocalDate Day(string s) => NodaTime.Text.LocalDatePattern.Iso.Parse(s).Value;
         void Check() => new FeedWindow(Day(first), Day(last), hour, true).Check(new(2026, 8, 31), new(2027, 6, 18));

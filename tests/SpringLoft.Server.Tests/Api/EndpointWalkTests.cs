@@ -216,6 +216,51 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["restoreClass"] = Leads,
         ["previewRollover"] = Leads,
         ["rollOver"] = Leads,
+        ["closingMatrix"] = Staff,
+        ["planClosing"] = Staff,
+        ["beginClosingRun"] = Staff,
+        ["tellTeachers"] = Staff,
+        ["closingRun"] = Staff,
+        ["closingRunEvents"] = Staff,
+        ["closingReport"] = Staff,
+        ["closingReportCsv"] = Staff,
+        ["wishOfRun"] = Staff,
+        ["tryClosingAgain"] = Staff,
+        ["gate"] = [Coordinator],
+        ["signOff"] = [Coordinator],
+        ["beginYear"] = [Coordinator],
+        ["previewReturnMany"] = Staff,
+        ["returnMany"] = Staff,
+        ["rollDesk"] = Staff,
+        ["previewRollMany"] = Staff,
+        ["rollMany"] = Staff,
+        ["rollRun"] = Staff,
+        ["undoRoll"] = Staff,
+        ["keptCopies"] = Staff,
+        ["keepCopy"] = ClassStaff,
+        ["dropKeptCopy"] = Leads,
+        ["setMayCopy"] = ClassStaff,
+        ["takeHomes"] = Staff,
+        ["makeTakeHomes"] = Staff,
+        ["takeHomeRun"] = Staff,
+        ["handOutTakeHome"] = Staff,
+        ["myTakeHomes"] = SignedIn,
+        ["fetchTakeHome"] = SignedIn,
+        ["tidy"] = ClassStaff,
+        ["keepLoose"] = ClassStaff,
+        ["unkeepLoose"] = ClassStaff,
+        ["shelves"] = ClassStaff,
+        ["previewShelf"] = ClassStaff,
+        ["setShelf"] = Leads,
+        ["showcase"] = ClassStaff,
+        ["changeShelf"] = Leads,
+        ["shutShelf"] = Leads,
+        ["searchLoft"] = Staff,
+        ["loftBin"] = [Coordinator],
+        ["checkDeleting"] = [Coordinator],
+        ["deleteArchived"] = [Coordinator],
+        ["bringBackArchived"] = [Coordinator],
+        ["readPackage"] = [Coordinator],
     };
 
     private static readonly IReadOnlyList<(string Id, string Method, string Path)> Endpoints = Read();
@@ -258,6 +303,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         if (path.EndsWith("/preview", StringComparison.Ordinal) || path.EndsWith("/{combinedId}/return", StringComparison.Ordinal)) address += "?unmarkedToo=false";
         if (path.EndsWith("/directory", StringComparison.Ordinal)) address += "?students=true";
         if (path.EndsWith("/resources", StringComparison.Ordinal) || path.EndsWith("/rosters", StringComparison.Ordinal) || path.EndsWith("/deliveries/files", StringComparison.Ordinal)) address += "?year=987654";
+        if (path.EndsWith("/loft/zips", StringComparison.Ordinal)) address += "?year=987654&apply=false";
+        if (path.EndsWith("/loft/search", StringComparison.Ordinal)) address += "?find=x";
         if (path.EndsWith("/resources/files", StringComparison.Ordinal)) address += "?apply=false";
         if (method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) address += "?version=1";
         var request = new HttpRequestMessage(new HttpMethod(method), address);

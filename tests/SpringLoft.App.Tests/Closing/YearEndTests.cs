@@ -1,0 +1,258 @@
+using System.IO.Compression;
+using SpringLoft.App.Closing;
+using SpringLoft.App.Rosters;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Closing;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.People;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.App.Tests.Closing;
+
+/// <summary>Take-homes, the shelf, tidying, kept copies and the gate.</summary>
+public class YearEndTests : SchoolTest
+{
+    private readonly AssignmentId pot;
+
+    public YearEndTests()
+    {
+        school.OpenClass();
+        pot = school.Assign();
+        school.HandIn(school.Umi, pot, "umi's pot").Wait();
+        school.Put(school.Umi, "Hallgrímsson, Umi", "sketch & plan.txt", "a sketch").Wait();
+        school.Put(school.Lead, "Papers", "glaze.txt", "cobalt").Wait();
+    }
+
+    private YearId Year => school.Years[0].Id;
+    private NewYearGate Gate => new(school.Premises);
+    private OpenShelf Shelf => new(school.Premises);
+    private Tidying Tidying => new(school.Premises);
+
+    private TakeHomeRun MakeTakeHomes()
+    {
+        var run = school.TakeHomes.Begin(school.Coordinator, Year, null);
+        school.TakeHomes.Go(run, CancellationToken.None);
+        return school.TakeHomes.See(school.Coordinator, run);
+    }
+
+    private static Dictionary<string, string> Texts(Download download)
+    {
+        using var content = download.Content;
+        using var zip = new ZipArchive(content);
+        return zip.Entries.ToDictionary(e => e.FullName, e => new StreamReader(e.Open()).ReadToEnd());
+    }
+
+    private void Return(string? comment = null) => school.Returns.ReturnAll(school.Lead, school.Class, null, true, comment);
+
+    [Fact]
+    public async Task A_take_home_holds_ones_own_work_of_all_classes_and_a_page_that_leads_to_it()
+    {
+        var other = school.Making.Make(school.Lead, school.New("Tides", "7A"));
+        school.Roster.Enroll(school.Lead, other, [school.Umi.Id], ClassRole.Student);
+        school.Making.Open(school.Lead, other, school.Workspace.Head(school.Lead, other).Version);
+        var shared = school.Workspace.See(school.Umi, other).Folders.First(f => f.Name == "Shared table").Id;
+        await school.Items.AddFile(school.Umi, other, shared, "tide.txt", TinySchool.Bytes("high"), CancellationToken.None);
+        Return("Fine <rim>.");
+
+        var run = MakeTakeHomes();
+
+        (run.Made, run.Empty, run.Failed).ShouldBe((1, 1, 0));
+        var zip = Texts(school.TakeHomes.OpenMine(school.Umi, Year));
+        zip.Keys.ShouldBe(["index.html", "Clay 6B · period 3 · 2026–27/Pinch pot/pot.txt", "Clay 6B · period 3 · 2026–27/own folder/Hallgrímsson, Umi/sketch & plan.txt", "Tides 7A · period 3 · 2026–27/added by you/tide.txt"], ignoreOrder: true);
+        var page = zip["index.html"];
+        page.ShouldContain("Fine &lt;rim&gt;.");
+        page.ShouldNotContain("http", Case.Insensitive);
+        foreach (var href in System.Text.RegularExpressions.Regex.Matches(page, "href=\"([^\"]+)\"").Select(m => Uri.UnescapeDataString(System.Net.WebUtility.HtmlDecode(m.Groups[1].Value)))) zip.Keys.ShouldContain(href);
+        Refused(() => school.TakeHomes.OpenMine(school.Rúna, Year)).ShouldBe("not-found");
+    }
+
+    [Fact]
+    public void A_take_home_older_than_what_was_returned_since_says_so_and_is_made_anew()
+    {
+        MakeTakeHomes();
+        school.Clock.AdvanceHours(1);
+        Return();
+
+        school.TakeHomes.See(school.Coordinator, Year).Students.Single(s => s.Student == school.Umi.Id).Stale.ShouldBeTrue();
+        school.Clock.AdvanceHours(1);
+        MakeTakeHomes();
+        school.TakeHomes.See(school.Coordinator, Year).Students.Single(s => s.Student == school.Umi.Id).Stale.ShouldBeFalse();
+    }
+
+    [Fact]
+    public void A_teacher_hands_out_to_their_own_students_and_leavers_are_kept_for_their_time()
+    {
+        MakeTakeHomes();
+        Refused(() => school.TakeHomes.Open(school.OtherTeacher, school.Umi.Id, Year)).ShouldBe("not-found");
+        Texts(school.TakeHomes.Open(school.Lead, school.Umi.Id, Year)).ShouldContainKey("index.html");
+        school.TakeHomes.See(school.Coordinator, Year).Students.Single(s => s.Student == school.Umi.Id).FetchedAt.ShouldNotBeNull();
+
+        school.Premises.Db.Write(c => PersonStore.SetGrades(c, [(school.Umi.Id, "6", false)]));
+        school.Clock.AdvanceDays(TakeHomes.DaysKept);
+        Texts(school.TakeHomes.Open(school.Coordinator, school.Umi.Id, Year)).ShouldContainKey("index.html");
+        school.Clock.AdvanceDays(2);
+        Refused(() => school.TakeHomes.Open(school.Coordinator, school.Umi.Id, Year)).ShouldBe("not-found");
+    }
+
+    [Fact]
+    public async Task A_missing_file_fails_its_student_by_name_of_the_reason_and_others_go_on()
+    {
+        var sha = school.Read(c => ItemStore.OfClass(c, school.Class)).First(i => i.ByStudent).Sha256!;
+        File.Delete(school.Premises.Files.PathOf(sha));
+        await school.Put(school.Rúna, "Ravndal, Rúna", "r.txt", "r");
+
+        var run = MakeTakeHomes();
+
+        (run.Made, run.Failed).ShouldBe((1, 1));
+        run.Reasons.ShouldHaveSingleItem().ShouldContain("missing from the file store");
+    }
+
+    private ShelfDraft Draft(params string[] folders) => new("Clay, to read", "For the summer.", school.Premises.Clock.Today.PlusMonths(2), [.. folders.Select(school.FolderNamed)], [], []);
+
+    [Fact]
+    public void A_shelf_opens_without_an_account_until_its_day_and_can_be_shut_at_once()
+    {
+        var set = Shelf.Set(school.Lead, school.Class, Draft("Papers"));
+        var token = set.Address["/shelf/".Length..];
+
+        token.Length.ShouldBe(40);
+        Shelf.Visit(token).Things.ShouldHaveSingleItem().Name.ShouldBe("glaze.txt");
+        Shelf.Visit(token);
+        using (var file = Shelf.Open(token, 0).Content) new StreamReader(file).ReadToEnd().ShouldBe("cobalt");
+        Shelf.See(school.Class).Shelves.ShouldHaveSingleItem().Visits.ShouldBe(2);
+        school.Clock.AdvanceDays(80);
+        Refused(() => Shelf.Visit(token)).ShouldBe("shelf-shut");
+        school.Clock.AdvanceDays(-80);
+        Shelf.Shut(school.Lead, school.Class, set.Id);
+        Refused(() => Shelf.Visit(token)).ShouldBe("shelf-shut");
+        Refused(() => Shelf.Open(token, 0)).ShouldBe("shelf-shut");
+        Refused(() => Shelf.Visit(new string('0', 40))).ShouldBe("shelf-shut");
+    }
+
+    [Fact]
+    public async Task A_shelf_holds_what_was_there_when_it_was_set()
+    {
+        var set = Shelf.Set(school.Lead, school.Class, Draft("Papers"));
+        await school.Put(school.Lead, "Papers", "later.txt", "later");
+        foreach (var i in school.Read(c => ItemStore.OfClass(c, school.Class)).Where(i => i.Name == "glaze.txt")) school.Items.Bin(school.Lead, school.Class, i.Id);
+
+        Shelf.Visit(set.Address["/shelf/".Length..]).Things.Select(t => t.Name).ShouldBe(["glaze.txt"]);
+    }
+
+    [Fact]
+    public void Names_of_students_stay_off_the_shelf_unless_each_is_ticked_and_own_folders_never_go_on_it()
+    {
+        Return();
+        var work = Shelf.See(school.Class).Examples.ShouldHaveSingleItem();
+        var draft = Draft("Papers") with { Examples = [work.Id] };
+
+        Shelf.See(school.Class).Folders.ShouldNotContain(f => f.Name.Contains("Umi", StringComparison.Ordinal));
+        var things = Shelf.Preview(school.Class, draft);
+        var example = things.Single(t => t.ByStudent);
+        example.Shown.ShouldBe("Example 1.txt");
+        Shelf.Preview(school.Class, draft with { Named = [example.Key] }).Single(t => t.ByStudent).Shown.ShouldBe("pot.txt");
+        var zip = Texts(Shelf.Showcase(school.Lead, school.Class, draft, CancellationToken.None));
+        zip.Keys.ShouldBe(["index.html", "Papers/glaze.txt", "Pinch pot/Example 1.txt"], ignoreOrder: true);
+        string.Join('\n', zip.Keys.Append(zip["index.html"])).ShouldNotContain("Umi");
+        Refused(() => Shelf.Set(school.Lead, school.Class, Draft())).ShouldBe("shelf-empty");
+        Refused(() => Shelf.Set(school.Lead, school.Class, Draft("Papers") with { Until = new(2020, 1, 1) })).ShouldBe("date-range");
+        Refused(() => Shelf.Set(school.Lead, school.Class, Draft("Papers") with { Title = " " })).ShouldBe("missing");
+    }
+
+    [Fact]
+    public async Task Loose_things_are_gone_through_and_what_is_kept_goes_to_ones_own_papers()
+    {
+        var item = await school.Put(school.Lead, "Papers", "papers of the kiln.txt", "notes");
+        school.Items.FileIn(school.Lead, school.Class, item, []);
+        var loose = Tidying.See(school.Lead, school.Class).Things.ShouldHaveSingleItem();
+        loose.ShouldSatisfyAllConditions(t => t.Preview.ShouldBe("notes"), t => t.Suggested!.Path.ShouldBe("Papers"));
+
+        var papers = Tidying.Keep(school.Lead, school.Class, item);
+
+        Tidying.See(school.Lead, school.Class).Things.ShouldBeEmpty();
+        school.Read(c => ItemStore.OfClass(c, papers)).ShouldHaveSingleItem().Name.ShouldBe("papers of the kiln.txt");
+        school.Workspace.Head(school.Lead, papers).Name.ShouldBe("Papers of Oisín Farquhar, 2026–27");
+        new KeptCopies(school.Premises).Mine(school.CoTeacher).ShouldBeEmpty();
+        Tidying.Unkeep(school.Lead, school.Class, item);
+        Tidying.See(school.Lead, school.Class).Things.ShouldHaveSingleItem().Id.ShouldBe(item);
+        school.Read(c => ItemStore.OfClass(c, papers)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task What_a_student_put_in_is_not_kept_by_a_teacher()
+    {
+        var item = await school.Put(school.Umi, "Shared table", "umi.txt", "mine");
+        school.Items.FileIn(school.Lead, school.Class, item, []);
+
+        Refused(() => Tidying.Keep(school.Lead, school.Class, item)).ShouldBe("work-of-student");
+    }
+
+    [Fact]
+    public void A_kept_copy_is_drawn_on_whatever_becomes_of_the_class_and_nobody_else_has_it()
+    {
+        var kept = new KeptCopies(school.Premises);
+        var whole = kept.Keep(school.Lead, school.Class, null);
+        var folder = kept.Keep(school.Lead, school.Class, school.FolderNamed("Papers"));
+        Return();
+        school.Close();
+        new LoftBin(school.Premises).Bin(school.Coordinator, school.Class, school.Workspace.Head(school.Coordinator, school.Class).Name);
+        var to = school.Making.Make(school.Lead, school.New("Clay", "7A"));
+
+        kept.Mine(school.Lead).Select(k => k.Id).ShouldBe([folder, whole], ignoreOrder: true);
+        school.Read(c => FolderStore.OfClass(c, folder)).ShouldHaveSingleItem().Name.ShouldBe("Papers");
+        school.Read(c => ItemStore.OfClass(c, whole)).ShouldAllBe(i => !i.ByStudent);
+        var item = school.Read(c => ItemStore.OfClass(c, folder)).ShouldHaveSingleItem();
+        new GivingOut(school.Premises).Give(school.Lead, folder, new([item.Id], null, null, false, [to]));
+        school.Read(c => ItemStore.OfClass(c, to)).ShouldHaveSingleItem().Name.ShouldBe("glaze.txt");
+        Refused(() => kept.Drop(school.Lead, to)).ShouldBe("not-found");
+        kept.Drop(school.Lead, whole);
+        kept.Mine(school.Lead).ShouldHaveSingleItem().Id.ShouldBe(folder);
+    }
+
+    [Fact]
+    public void A_kept_copy_is_not_taken_for_next_years_class()
+    {
+        new KeptCopies(school.Premises).Keep(school.Lead, school.Class, null);
+
+        school.Runs.See(school.Coordinator, null).Classes.Single(k => k.Id == school.Class).NextYearMade.ShouldBeFalse();
+        school.Workspace.Mine(school.Lead).Select(k => k.Id).ShouldBe([school.Class]);
+    }
+
+    [Fact]
+    public void The_gate_opens_when_every_class_is_verified_or_signed_off_by_name()
+    {
+        Gate.See(Year).ShouldSatisfyAllConditions(g => g.Open.ShouldBeFalse(), g => g.Missing.ShouldHaveSingleItem().Why.ShouldContain("held by the teacher"));
+        Refused(() => Gate.Begin(school.Coordinator, Year, true, true)).ShouldBe("gate-shut");
+        Refused(() => Gate.SignOff(school.Coordinator, school.Class, " ")).ShouldBe("missing");
+
+        Gate.SignOff(school.Coordinator, school.Class, "Its teacher is on leave until August.");
+
+        Gate.See(Year).ShouldSatisfyAllConditions(g => g.Open.ShouldBeTrue(), g => g.Exceptions.ShouldHaveSingleItem().SignedOffBy.ShouldBe("Wren Aldersund"));
+        Gate.SignOff(school.Coordinator, school.Class, null);
+        Gate.See(Year).Open.ShouldBeFalse();
+        Return();
+        school.Close();
+        Gate.See(Year).ShouldSatisfyAllConditions(g => g.Open.ShouldBeTrue(), g => g.Verified.ShouldBe(1));
+        Refused(() => Gate.SignOff(school.Coordinator, school.Class, "why not")).ShouldBe("class-archived");
+    }
+
+    [Fact]
+    public void When_the_year_begins_students_go_up_and_the_feed_may_have_its_new_dates()
+    {
+        school.Premises.Db.Write(c => PersonStore.SetGrades(c, [(school.Umi.Id, "6", true), (school.Rúna.Id, "10", true)]));
+        var feeding = new Feeding(school.Premises, null!, null!, null!);
+        FeedDraft Feed(LocalDate first, LocalDate last) => new("https://records.example/", "id", "secret", school.Years[1].Id, first, last, 5, true, false);
+        var next = school.Years[1].Year;
+        Refused(() => feeding.Set(school.Coordinator, Feed(next.First, next.Last))).ShouldBe("gate-shut");
+        Gate.SignOff(school.Coordinator, school.Class, "On leave.");
+
+        Gate.Begin(school.Coordinator, Year, true, true).BegunAt.ShouldNotBeNull();
+
+        school.Read(c => PersonStore.Find(c, school.Umi.Id))!.Grade.ShouldBe("7");
+        school.Read(c => PersonStore.Find(c, school.Rúna.Id))!.Active.ShouldBeFalse();
+        Refused(() => Gate.Begin(school.Coordinator, Year, true, true)).ShouldBe("year-begun");
+        Refused(() => feeding.Set(school.Coordinator, Feed(next.First.PlusDays(-30), next.Last))).ShouldNotBeNull();
+        feeding.Set(school.Coordinator, Feed(next.First, next.Last));
+        feeding.See()!.Quiet.ShouldNotBeNull("the school is between years");
+    }
+}

@@ -1,0 +1,66 @@
+using SpringLoft.Core.Closing;
+using SpringLoft.Core.People;
+
+namespace SpringLoft.Core.Tests.Closing;
+
+public class ShelfNamesTests
+{
+    private static readonly PersonId Umi = new(1), Rúna = new(2);
+    private static readonly (PersonId, PersonName)[] Students = [(Umi, new("Umi", "Hallgrímsson")), (Rúna, new("Rúna", "Ravndal")), (new(3), new("Al", "Ng"))];
+
+    private static IReadOnlyList<ShelfName> Decide(IReadOnlyList<ShelfCandidate> things, params int[] ticked) => ShelfNames.Decide(things, Students, ticked.ToHashSet());
+
+    [Fact]
+    public void Things_of_staff_that_name_nobody_keep_their_names() => Decide([new("Glaze table.pdf", null, null)]).Single().ShouldSatisfyAllConditions(n => n.Shown.ShouldBe("Glaze table.pdf"), n => n.Names.ShouldBeEmpty(), n => n.Out.ShouldBeFalse());
+
+    [Fact]
+    public void Work_of_students_gets_a_number_and_keeps_its_kind() =>
+        Decide([new("pot.jpg", Umi, null), new("my sketch.png", Rúna, null)]).Select(n => n.Shown).ShouldBe(["Example 1.jpg", "Example 2.png"]);
+
+    [Theory]
+    [InlineData("umi's pot.jpg", true)]
+    [InlineData("UMI_pot.jpg", true)]
+    [InlineData("pot-hallgrimsson.jpg", true)]
+    [InlineData("Hallgrímsson.jpg", true)]
+    [InlineData("aluminium.jpg", false)]
+    [InlineData("algebra.pdf", false)]
+    public void A_name_is_found_as_a_word_of_its_own_in_any_case_and_without_accents(string file, bool named)
+    {
+        var n = Decide([new(file, null, null)]).Single();
+
+        n.Names.Count.ShouldBe(named ? 1 : 0);
+        n.Shown.ShouldBe(named ? "Example 1.jpg" : file);
+    }
+
+    [Fact]
+    public void A_page_that_speaks_of_somebody_stays_off_until_it_is_ticked()
+    {
+        ShelfCandidate page = new("What we did", null, "In March Rúna built the kiln.");
+
+        Decide([page]).Single().ShouldSatisfyAllConditions(n => n.Out.ShouldBeTrue(), n => n.Names.ShouldBe(["Rúna Ravndal"]));
+        Decide([page], 0).Single().ShouldSatisfyAllConditions(n => n.Out.ShouldBeFalse(), n => n.Shown.ShouldBe("What we did"));
+    }
+
+    [Fact]
+    public void What_a_person_ticks_keeps_its_name_and_no_two_are_called_alike() =>
+        Decide([new("pot.jpg", Umi, null), new("POT.jpg", Rúna, null)], 0, 1).Select(n => n.Shown.ToUpperInvariant()).Distinct().Count().ShouldBe(2);
+
+    [Theory]
+    [InlineData("week7 glaze.pdf", "Weeks/Week 07", "“week 7” is in both names")]
+    [InlineData("glaze recipes.pdf", "Glazes", "")]
+    [InlineData("holiday photo.png", null, null)]
+    public void A_loose_thing_is_suggested_where_its_name_belongs(string name, string? path, string? why)
+    {
+        TidyFolder[] folders = [new(new(1), "Weeks/Week 06", []), new(new(2), "Weeks/Week 07", []), new(new(3), "Glazes", ["Glaze table.pdf", "recipes of 2019.pdf"]), new(new(4), "Start here", [])];
+
+        var found = TidySuggestion.Of(name, folders, []);
+
+        found?.Path.ShouldBe(path);
+        if (path is null) found.ShouldBeNull();
+        if (why is { Length: > 0 }) found!.Why.ShouldBe(why);
+    }
+
+    [Fact]
+    public void Where_the_same_thing_stands_in_another_class_speaks_loudest() =>
+        TidySuggestion.Of("week 7.pdf", [new(new(1), "Weeks/Week 07", []), new(new(2), "Start here", [])], ["start here"])!.ShouldSatisfyAllConditions(s => s.Folder.ShouldBe(new FolderId(2)), s => s.Why.ShouldContain("another class"));
+}
