@@ -24,4 +24,13 @@ internal static class Refusals
             throw new RefusedException("not-unicode", $"{what} has characters that are not valid Unicode.", "Type it again.", field);
         return text;
     }
+
+    /// <summary>Throws unless some classes are ticked, and not more than one act takes.</summary>
+    /// <param name="n">How many; 0 for none.</param>
+    /// <param name="field">Of the request.</param>
+    internal static void CheckTicked(int n, int most, string field)
+    {
+        if (n == 0) throw new RefusedException("classes-none", "No class is ticked.", "Tick one at the least.", field);
+        if (n > most) throw new RefusedException("too-many", $"{n} classes at once are too many.", $"Take up to {most} in one act.", field);
+    }
 }

@@ -4408,6 +4408,7 @@ export interface components {
             mayRemove: boolean;
             /** Format: int32 */
             version: number;
+            mayCopy: boolean;
         };
         JoinBody: {
             code: null | string;
@@ -5323,6 +5324,7 @@ export interface components {
             name: string;
             /** Format: int32 */
             things: number;
+            staffOnly: boolean;
         };
         ShelfPreviewThing: {
             key: string;

@@ -15,18 +15,27 @@ const marks: Record<Schemas["ClassState"], Mark> = {
 /** The class in hand: its mark, name and state, above every desk of it. */
 export function ClassBar({ head }: { head: Schemas["ClassHead"] }) {
   const department = head.kind === "Department";
+  const kept = head.kind === "Kept";
   return (
     <Box component="span" sx={{ display: "inline-flex", gap: 1.25, alignItems: "center", flexWrap: "wrap" }}>
       <CourseMark mark={head.mark} />
       <strong>{head.name}</strong>
-      {!department && <StateMark mark={marks[head.state]}>{stateWords[head.state]}</StateMark>}
+      {!department && !kept && <StateMark mark={marks[head.state]}>{stateWords[head.state]}</StateMark>}
       <Link
         component={RouterLink}
-        to={department ? "/plan/departments" : head.state === "Archived" ? "/loft" : "/"}
+        to={
+          kept ? "/close/kept" : department ? "/plan/departments" : head.state === "Archived" ? "/loft" : "/"
+        }
         variant="body2"
         color="text.secondary"
       >
-        {department ? "departments" : head.state === "Archived" ? "in the loft" : "year board"}
+        {kept
+          ? "kept copy"
+          : department
+            ? "departments"
+            : head.state === "Archived"
+              ? "in the loft"
+              : "year board"}
       </Link>
     </Box>
   );

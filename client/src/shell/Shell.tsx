@@ -135,6 +135,8 @@ const belongs: Record<string, string> = {
   "join-code": "enroll",
   invitations: "enroll",
   "see-as": "set-up",
+  tidy: "close",
+  shelf: "close",
 };
 
 function Seasons({ classId, path }: { classId?: string; path: string }) {
@@ -158,7 +160,7 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
         const now =
           path === `/${s.path}` ||
           path.startsWith(`/${s.path}/`) ||
-          path.endsWith(`/${s.path}`) ||
+          (path.startsWith("/classes/") && path.endsWith(`/${s.path}`)) ||
           belongs[path.split("/")[3] ?? ""] === s.path;
         return (
           <Link

@@ -51,8 +51,8 @@ public sealed class ReturningMany(Premises premises)
 
     private static List<Prepared> Prepare(IDbConnection c, Caller who, ReturnScope scope)
     {
-        if (scope?.Classes is null || scope.Classes.Count is 0 or > Closing.ClosingRuns.MostClasses) throw new RefusedException("classes-count", scope?.Classes is not { Count: > 0 } ? "No class is ticked." : "Too many classes are ticked.", "Tick the classes whose work is to be returned.", "classes");
-        return [.. scope.Classes.Distinct().Select(id =>
+        Refusals.CheckTicked(scope?.Classes?.Count ?? 0, Closing.ClosingRuns.MostClasses, "classes");
+        return [.. scope!.Classes.Distinct().Select(id =>
         {
             var at = ClassGate.Find(c, who, id);
             if (!Permissions.InClass(at.Standing, Act.Mark)) throw new RefusedException("not-found", "One of the classes is not among those whose work you may return.", "Choose among your own classes.", "classes");

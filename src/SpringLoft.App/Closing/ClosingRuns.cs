@@ -204,8 +204,8 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
 
     private static List<ClassRow> Chosen(IDbConnection c, Caller who, IReadOnlyList<ClassId>? classes)
     {
-        if (classes is null || classes.Count is 0 or > MostClasses) throw new RefusedException("classes-count", classes is not { Count: > 0 } ? "No class is ticked." : $"More than {MostClasses} classes are ticked.", "Tick the classes that are to be closed.", "classes");
-        return [.. classes.Distinct().Select(id =>
+        Refusals.CheckTicked(classes?.Count ?? 0, MostClasses, "classes");
+        return [.. classes!.Distinct().Select(id =>
         {
             var at = ClassGate.Find(c, who, id);
             if (!Permissions.InClass(at.Standing, Act.CloseClass) || at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("not-found", "One of the classes is not among those you may close.", "Choose among your own classes.", "classes");

@@ -69,5 +69,5 @@ public sealed class LoftBin(Premises premises)
         return (new(k.State, n.HeldMarked + n.HeldUnmarked, withWork, withTakeHome), n);
     }
 
-    private static ClassRow Find(IDbConnection c, ClassId id) => ClassStore.Find(c, id) is { Kind: WorkspaceKind.Class } k ? k : throw Refusals.NotFound("class");
+    private static ClassRow Find(IDbConnection c, ClassId id) => ClassStore.Find(c, id) is { Kind: WorkspaceKind.Class } k ? k : throw Refusals.NotFound("archived class");
 }

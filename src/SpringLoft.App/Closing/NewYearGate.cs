@@ -41,7 +41,7 @@ public sealed class NewYearGate(Premises premises)
         var text = reason is null ? null : Refusals.Needed(reason, "reason", "The reason", 500);
         premises.Db.Write(c =>
         {
-            var k = ClassGate.Find(c, by, id).Class;
+            var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class of that year");
             if (text is not null && k.State == ClassState.Archived && RunStore.Archives(c).ContainsKey(id)) throw new RefusedException("class-archived", $"“{k.Name}” is verified and in the loft: there is nothing to sign off.", "Look at what is missing.");
             SignOffStore.Set(c, id, by.Id, text, premises.Clock.Now);
             Premises.Add(c, by, premises.Clock.Now, new(text is null ? "took back sign-off" : "signed off", "class", id.Value, id, text ?? k.Name));

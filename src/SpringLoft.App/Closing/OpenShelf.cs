@@ -18,7 +18,8 @@ namespace SpringLoft.App.Closing;
 public sealed record ShelfView(long Id, string Address, string Title, string Text, LocalDate Until, bool Open, Instant MadeAt, Instant? ShutAt, int Things, int Visits);
 
 /// <summary>A folder that may go on a shelf.</summary>
-public sealed record ShelfFolder(FolderId Id, FolderId? Parent, string Name, int Things);
+/// <param name="StaffOnly">Students do not see it: it goes on a shelf only if it is ticked itself.</param>
+public sealed record ShelfFolder(FolderId Id, FolderId? Parent, string Name, int Things, bool StaffOnly);
 
 /// <summary>A returned piece of work that may stand as an example.</summary>
 public sealed record ShelfExample(WorkId Id, string Assignment, string Student, int Files);
@@ -52,7 +53,7 @@ public sealed class OpenShelf(Premises premises)
         var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
         var files = WorkStore.FilesOfClass(c, id);
         return new ShelfDesk([.. ShelfStore.OfClass(c, id).Select(s => View(c, s))],
-            [.. Folders(c, id).Select(f => new ShelfFolder(f.Id, f.ParentId, f.Name, filings.GetValueOrDefault(f.Id)))],
+            [.. Folders(c, id).Select(f => new ShelfFolder(f.Id, f.ParentId, f.Name, filings.GetValueOrDefault(f.Id), f.Rule == FolderRule.StaffOnly))],
             [.. WorkStore.OfClass(c, id).Where(w => w.State == WorkState.Returned && titles.ContainsKey(w.AssignmentId) && files[w.Id].Any()).Select(w => new ShelfExample(w.Id, titles[w.AssignmentId], names.GetValueOrDefault(w.StudentId, ""), files[w.Id].Count())).OrderBy(e => e.Assignment, StringComparer.CurrentCulture).ThenBy(e => e.Student, StringComparer.CurrentCulture)],
             premises.Clock.Today.PlusMonths(3));
     });
@@ -145,7 +146,9 @@ public sealed class OpenShelf(Premises premises)
         var byId = rows.ToDictionary(f => f.Id);
         var (asked, examples, named) = (draft.Folders ?? [], draft.Examples ?? [], draft.Named ?? []);
         if (asked.Any(f => !byId.ContainsKey(f))) throw Refusals.NotFound("folder");
-        var chosen = asked.SelectMany(f => KeptCopies.FoldersWithin(rows, f)).ToHashSet();
+        // What students do not see in the class is not shown to the world because a folder above it was ticked.
+        var open = rows.Where(f => f.Rule != FolderRule.StaffOnly || asked.Contains(f.Id)).ToList();
+        var chosen = asked.SelectMany(f => KeptCopies.FoldersWithin(open, f)).ToHashSet();
         var items = ItemStore.OfClass(c, id).ToDictionary(i => i.Id);
         var paths = PackageLayout.Folders([.. rows.Where(f => chosen.Contains(f.Id)).Select(f => new LayFolder(f.Id, f.ParentId is { } p && chosen.Contains(p) ? p : null, f.Name))]);
         var things = new List<(string Key, string Place, ShelfCandidate Candidate, ItemKind Kind, string? Sha256, string? Url)>();

@@ -197,8 +197,8 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
 
     private static void Check(IDbConnection c, Caller who, RollDraft draft)
     {
-        if (draft.Lines is null || draft.Choice is null || draft.Lines.Count is 0 or > Closing.ClosingRuns.MostClasses) throw new RefusedException("classes-count", draft.Lines is not { Count: > 0 } ? "No class is ticked." : $"More than {Closing.ClosingRuns.MostClasses} classes are ticked.", "Tick the classes that next year has again.", "lines");
-        foreach (var l in draft.Lines)
+        Refusals.CheckTicked(draft.Choice is null ? 0 : draft.Lines?.Count ?? 0, Closing.ClosingRuns.MostClasses, "lines");
+        foreach (var l in draft.Lines!)
         {
             if (l.From is not { Count: > 0 } || l.From.Any(f => ClassGate.Find(c, who, f).Standing < Standing.Lead)) throw new RefusedException("not-found", "One of the classes is not among those you may roll over.", "Choose among your own classes.", "lines");
             if (l.Lead is not { } lead) continue;

@@ -45,7 +45,7 @@ public sealed class Workspace(Premises premises)
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
         var items = ItemStore.OfClass(c, id).Where(i => access.OfThing(filings[i.Id]) > Right.None)
             .Select(i => new ItemView(i.Id, i.Kind, i.Name, i.Size, i.Url, [.. filings[i.Id].Where(visible.Contains)], i.AddedByName, i.AddedAt,
-                access.MayRename(filings[i.Id], i.AddedBy == who), access.MayRemove(filings[i.Id], i.AddedBy == who), i.Version)).ToList();
+                access.MayRename(filings[i.Id], i.AddedBy == who), access.MayRemove(filings[i.Id], i.AddedBy == who), i.Version, i.MayCopy)).ToList();
 
         var open = viewer.State != ClassState.InPreparation && !(viewer is { State: ClassState.Archived, After: AfterArchive.Nothing });
         var placed = AssignmentStore.Filings(c, id);

@@ -19,8 +19,9 @@ public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, Fold
 /// <summary>An item that the asker sees.</summary>
 /// <param name="Size">In bytes; null for a link.</param>
 /// <param name="MayRename">May the asker rename it, or change what it says?</param>
+/// <param name="MayCopy">False if it is marked as something that may not be copied into another class.</param>
 /// <param name="MayRemove">May the asker bin it, or file it elsewhere?</param>
-public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayRename, bool MayRemove, int Version);
+public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayRename, bool MayRemove, int Version, bool MayCopy);
 
 /// <summary>A file in a piece of work.</summary>
 public sealed record WorkFileView(long Id, string Name, long Size, Instant AddedAt);

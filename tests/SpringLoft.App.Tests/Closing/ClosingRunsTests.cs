@@ -168,7 +168,7 @@ public class ClosingRunsTests : SchoolTest
     {
         Refused(() => school.Runs.Begin(school.OtherTeacher, classes, Plain)).ShouldBe("not-found");
         Refused(() => school.Runs.Begin(school.CoTeacher, [school.Class], Plain)).ShouldBe("not-found");
-        Refused(() => school.Runs.Begin(school.Coordinator, [], Plain)).ShouldBe("classes-count");
+        Refused(() => school.Runs.Begin(school.Coordinator, [], Plain)).ShouldBe("classes-none");
         var run = Begin();
         Refused(() => school.Runs.See(school.Lead, run)).ShouldBe("not-found");
     }

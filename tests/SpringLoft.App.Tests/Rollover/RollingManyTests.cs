@@ -96,7 +96,7 @@ public class RollingManyTests : SchoolTest
     {
         Refused(() => school.RollingMany.Begin(school.Lead, Draft(Line(lead: school.OtherTeacher.Id)))).ShouldBe("not-allowed");
         Refused(() => school.RollingMany.Begin(school.OtherTeacher, Draft(Line()))).ShouldBe("not-found");
-        Refused(() => school.RollingMany.Begin(school.Lead, Draft())).ShouldBe("classes-count");
+        Refused(() => school.RollingMany.Begin(school.Lead, Draft())).ShouldBe("classes-none");
 
         var made = Roll(Draft(Line(lead: school.OtherTeacher.Id)), school.Coordinator).Lines[0].Made!.Value;
 

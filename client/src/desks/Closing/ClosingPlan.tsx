@@ -145,9 +145,15 @@ export function ClosingPlan() {
               <TableCell padding="none" sx={{ width: 34 }} />
               <TableCell>Class</TableCell>
               <TableCell>What will be done</TableCell>
-              <TableCell align="right">Students</TableCell>
-              <TableCell align="right">Files</TableCell>
-              <TableCell align="right">Size</TableCell>
+              <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                Students
+              </TableCell>
+              <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                Files
+              </TableCell>
+              <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                Size
+              </TableCell>
             </TableRow>
           </TableHead>
           <TableBody>
@@ -195,9 +201,15 @@ export function ClosingPlan() {
                     </>
                   )}
                 </TableCell>
-                <TableCell align="right">{k.students}</TableCell>
-                <TableCell align="right">{k.skipped ? "–" : k.files}</TableCell>
-                <TableCell align="right">{k.skipped ? "–" : sayBytes(k.bytes)}</TableCell>
+                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                  {k.students}
+                </TableCell>
+                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                  {k.skipped ? "–" : k.files}
+                </TableCell>
+                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                  {k.skipped ? "–" : sayBytes(k.bytes)}
+                </TableCell>
               </TableRow>
             ))}
           </TableBody>

@@ -127,7 +127,9 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
               <TableRow>
                 <TableCell>Grade now</TableCell>
                 <TableCell>Grade then</TableCell>
-                <TableCell align="right">Students</TableCell>
+                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                  Students
+                </TableCell>
               </TableRow>
             </TableHead>
             <TableBody>
@@ -145,7 +147,9 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
                       </>
                     )}
                   </TableCell>
-                  <TableCell align="right">{s.students}</TableCell>
+                  <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                    {s.students}
+                  </TableCell>
                 </TableRow>
               ))}
             </TableBody>
@@ -238,7 +242,9 @@ function Unresolved(props: {
             <TableCell sx={{ whiteSpace: "normal" }}>
               {u.reason ? `${u.signedOffBy}: ${u.reason}` : u.why}
             </TableCell>
-            <TableCell align="right">{props.act(u)}</TableCell>
+            <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+              {props.act(u)}
+            </TableCell>
           </TableRow>
         ))}
       </TableBody>

@@ -215,7 +215,7 @@ export function ShelfDesk() {
                 setFolders(
                   folders.size > 0
                     ? new Set()
-                    : new Set(d.folders.filter((f) => f.parent == null).map((f) => f.id)),
+                    : new Set(d.folders.filter((f) => f.parent == null && !f.staffOnly).map((f) => f.id)),
                 )
               }
             >
@@ -261,7 +261,7 @@ export function ShelfDesk() {
                       {t.out ? <s>{t.name}</s> : <strong>{t.shown}</strong>}
                       <Typography variant="caption" component="div" sx={{ color: "text.secondary" }}>
                         {t.place || "top"}
-                        {t.shown !== t.name && !t.out && ` · here: ${t.name}`}
+                        {t.shown !== t.name && !t.out && ` · in the class “${t.name}”`}
                       </Typography>
                       {(t.names.length > 0 || t.byStudent) && (
                         <FormControlLabel
@@ -301,7 +301,10 @@ function FolderTicks(props: {
   const depth = (f: Schemas["ShelfFolder"]): number =>
     f.parent != null && ids.has(f.parent) ? 1 + depth(ids.get(f.parent)!) : 0;
   const within = (f: Schemas["ShelfFolder"]): boolean =>
-    f.parent != null && ids.has(f.parent) && (props.ticked.has(f.parent) || within(ids.get(f.parent)!));
+    !f.staffOnly &&
+    f.parent != null &&
+    ids.has(f.parent) &&
+    (props.ticked.has(f.parent) || within(ids.get(f.parent)!));
   const ordered: Schemas["ShelfFolder"][] = [];
   const walk = (parent: number | null) => {
     for (const f of props.folders.filter(
@@ -325,7 +328,7 @@ function FolderTicks(props: {
                 sx={{ py: 0.25 }}
               />
             }
-            label={f.things > 0 ? `${f.name} (${f.things})` : f.name}
+            label={`${f.name}${f.things > 0 ? ` (${f.things})` : ""}${f.staffOnly ? ", staff only" : ""}`}
           />
         </Box>
       ))}

@@ -72,9 +72,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
               offline. They fetch it themselves; you can hand it out too.
             </Typography>
             {held > 0 && (
-              <StateMark mark="attention">
-                {count(held, "student has", "students have")} work that is still held
-              </StateMark>
+              <StateMark mark="attention">{count(held, "student has", "students have")} held work</StateMark>
             )}
             <Button
               variant="contained"

@@ -59,6 +59,15 @@ export function FolderActs(props: {
       props.onBinned(folder);
     },
   );
+  const keep = useAct((_: void, headers) =>
+    take(
+      api.POST("/api/classes/{classId}/kept-copies", {
+        params: { path: { classId: w.head.id } },
+        body: { folder: folder.id },
+        headers,
+      }),
+    ),
+  );
   return (
     <>
       <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", ml: -1.75, mb: 1 }}>
@@ -77,6 +86,11 @@ export function FolderActs(props: {
         {folder.ownOf == null && folder.group == null && (
           <Button onClick={() => setAsking("give")}>{giveWords(w)}</Button>
         )}
+        {folder.ownOf == null && folder.group == null && w.head.kind !== "Kept" && (
+          <Button disabled={keep.isPending || keep.isSuccess} onClick={() => keep.mutate()}>
+            {keep.isSuccess ? "Kept" : "Keep a copy"}
+          </Button>
+        )}
         <Button component="a" href={`/api/classes/${w.head.id}/folders/${folder.id}/zip`} download>
           Fetch as zip
         </Button>
@@ -84,7 +98,7 @@ export function FolderActs(props: {
           Bin…
         </Button>
       </Box>
-      <Problem error={order.error} />
+      <Problem error={order.error ?? keep.error} />
       {asking === "change" && (
         <FolderForm
           w={w}

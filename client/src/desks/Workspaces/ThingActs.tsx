@@ -33,6 +33,15 @@ export function ThingActs(props: {
       ),
     () => props.onBinned(item),
   );
+  const mayCopy = useAct((_: void, headers) =>
+    take(
+      api.PUT("/api/classes/{classId}/items/{itemId}/may-copy", {
+        params: { path: { classId: w.head.id, itemId: item.id } },
+        body: { mayCopy: !item.mayCopy },
+        headers,
+      }),
+    ),
+  );
   const ask = (what: typeof asking) => {
     setAnchor(null);
     setAsking(what);
@@ -54,6 +63,16 @@ export function ThingActs(props: {
         {item.mayRename && <MenuItem onClick={() => ask("rename")}>Rename…</MenuItem>}
         {item.mayRemove && <MenuItem onClick={() => ask("file")}>File in…</MenuItem>}
         {props.staff && <MenuItem onClick={() => ask("give")}>{giveWords(w)}</MenuItem>}
+        {props.staff && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              mayCopy.mutate();
+            }}
+          >
+            {item.mayCopy ? "No right to copy it: leave it behind" : "May be copied after all"}
+          </MenuItem>
+        )}
         {item.mayRemove && (
           <MenuItem
             onClick={() => {

@@ -19,6 +19,7 @@ import { StateMark } from "../../parts/StateMark";
 import { ThingTable } from "../../parts/ThingTable";
 import { ruleWords, sayDate } from "../../parts/words";
 import { AddLink } from "./AddLink";
+import { KeptSlip } from "./KeptSlip";
 import { DepartmentSlip } from "./DepartmentSlip";
 import { FileAway } from "./FileAway";
 import { FolderActs, type Undoable } from "./FolderActs";
@@ -65,12 +66,18 @@ export function WorkspaceDesk() {
   );
   return (
     <Desk
-      title={w?.head.kind === "Department" ? "Department" : "Set up"}
+      title={w?.head.kind === "Department" ? "Department" : w?.head.kind === "Kept" ? "Kept copy" : "Set up"}
       wide
       lead={w && <ClassBar head={w.head} />}
       slip={
         w &&
-        (w.head.kind === "Department" ? <DepartmentSlip workspace={w} /> : <WorkspaceSlip workspace={w} />)
+        (w.head.kind === "Department" ? (
+          <DepartmentSlip workspace={w} />
+        ) : w.head.kind === "Kept" ? (
+          <KeptSlip workspace={w} />
+        ) : (
+          <WorkspaceSlip workspace={w} />
+        ))
       }
     >
       <Problem error={workspace.error} />
