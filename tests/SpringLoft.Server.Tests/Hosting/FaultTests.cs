@@ -49,37 +49,48 @@ public sealed class FaultTests : IDisposable
             return new StreamReader(log).ReadToEnd().Contains($"\"Point\":\"{point}\"", StringComparison.Ordinal);
         }));
 
-    // The package of a run that nothing disturbed, for the same class at the same moment of its beginning.
-    private async Task<string> Undisturbed(long run)
+    // The packages of a run that nothing disturbed, for the same classes at the same moment of its beginning.
+    private string Undisturbed(long run)
     {
         school.Premises.Db.Write(c => c.Execute(
             """
-            UPDATE class SET state = 'Open', archived_at = NULL;
+            UPDATE class SET state = 'Open', archived_at = NULL WHERE state = 'Archived';
             UPDATE run SET state = 'Working', ended_at = NULL WHERE id = @run;
             UPDATE run_class SET state = 'Waiting'; UPDATE run_step SET state = 'Waiting'; DELETE FROM package;
             """, new { run }));
-        using var server = RealServer.Start(school.Folder);
-        await Until("the end of the undisturbed run", () => Ask<string>("SELECT state FROM run") == "Done");
-        return Ask<string>("SELECT group_concat(kind || ifnull(student_id, '') || sha256 ORDER BY kind, student_id) FROM package");
+        new SpringLoft.App.Closing.ClosingRunner(school.Premises, new(), new SpringLoft.App.Closing.NoMilestones(), new Nowhere(), Microsoft.Extensions.Logging.Abstractions.NullLogger<SpringLoft.App.Closing.ClosingRunner>.Instance).Go(new(run), CancellationToken.None);
+        return Packages();
     }
 
+    private string Packages() => Ask<string>("SELECT group_concat(class_id || kind || ifnull(student_id, '') || sha256 ORDER BY class_id, kind, student_id) FROM package");
+
+    private ClassId Second()
+    {
+        var id = school.Making.Make(school.Lead, school.New("Tides", "7A"));
+        school.Roster.Enroll(school.Lead, id, [school.Umi.Id], ClassRole.Student);
+        school.Making.Open(school.Lead, id, school.Workspace.Head(school.Lead, id).Version);
+        var shared = school.Workspace.See(school.Umi, id).Folders.First(f => f.Name == "Shared table").Id;
+        school.Items.AddFile(school.Umi, id, shared, "tide.txt", TinySchool.Bytes("high"), CancellationToken.None).Wait();
+        return id;
+    }
+
+    private static readonly string[] Points = ["TakeHomes:begin", "TakeHomes:one", "TakeHomes:end", "ArchivePackage:begin", "ArchivePackage:written", "ArchivePackage:end", "Check:begin", "Check:end", "Archive:begin", "Archive:end"];
+
+    /// <summary>Each point, in the first class of the run and in the second; the take-home of the second class is the third that is made.</summary>
+    public static TheoryData<string> TwentyPoints => [.. Points, .. Points.Select(p => p == "TakeHomes:one" ? $"{p}#3" : $"{p}#2")];
+
     [Theory]
-    [InlineData("TakeHomes:begin")]
-    [InlineData("TakeHomes:one")]
-    [InlineData("TakeHomes:end")]
-    [InlineData("ArchivePackage:begin")]
-    [InlineData("ArchivePackage:written")]
-    [InlineData("ArchivePackage:end")]
-    [InlineData("Check:begin")]
-    [InlineData("Check:end")]
-    [InlineData("Archive:begin")]
-    [InlineData("Archive:end")]
+    [MemberData(nameof(TwentyPoints))]
     public async Task A_run_that_was_killed_goes_on_at_the_next_start_and_ends_with_the_same_packages(string point)
     {
+        var second = Second();
         long run;
         using (var server = RealServer.Start(school.Folder, haltAt: point))
         {
-            run = await Close(server);
+            using var http = await server.As("coord");
+            var answer = await http.PostAsJsonAsync("/api/closing/runs", new { classes = new[] { school.Class.Value, second.Value }, options = new { after = "View" } });
+            answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+            run = (await answer.Json()).GetProperty("id").GetInt64();
             await Halted(point);
             server.Kill();
         }
@@ -88,11 +99,38 @@ public sealed class FaultTests : IDisposable
         using (var server = RealServer.Start(school.Folder))
             await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
 
-        Ask<string>("SELECT state FROM class").ShouldBe("Archived");
+        Ask<string>("SELECT group_concat(DISTINCT state) FROM class").ShouldBe("Archived");
         Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).ShouldBeEmpty();
-        var packages = Ask<string>("SELECT group_concat(kind || ifnull(student_id, '') || sha256 ORDER BY kind, student_id) FROM package");
-        Ask<int>("SELECT count(*) FROM package").ShouldBe(3);
-        packages.ShouldBe(await Undisturbed(run));
+        Ask<int>("SELECT count(*) FROM package").ShouldBe(5);
+        Packages().ShouldBe(Undisturbed(run));
+    }
+
+    [Fact]
+    public async Task Rolling_over_and_take_homes_that_were_killed_go_on_at_the_next_start_and_double_nothing()
+    {
+        using (var server = RealServer.Start(school.Folder, haltAt: "RollOver:some"))
+        {
+            using var http = await server.As("coord");
+            var lines = Enumerable.Range(1, 30).Select(i => new { from = new[] { school.Class.Value }, section = $"S{i}" });
+            (await http.PostAsJsonAsync("/api/rollover/runs", new { lines, choice = new { } })).StatusCode.ShouldBe(HttpStatusCode.OK);
+            await Halted("RollOver:some");
+            server.Kill();
+        }
+        Ask<int>("SELECT count(*) FROM class WHERE rolled_from IS NOT NULL").ShouldBe(20);
+        using (var server = RealServer.Start(school.Folder, haltAt: "TakeHome:kept"))
+        {
+            await Until("the end of the roll-over", () => Ask<string>("SELECT state FROM run WHERE kind = 'RollOver'") == "Done");
+            using var http = await server.As("coord");
+            (await http.PostAsJsonAsync("/api/take-homes/runs", new { year = school.Years[0].Id.Value })).StatusCode.ShouldBe(HttpStatusCode.OK);
+            await Halted("TakeHome:kept");
+            server.Kill();
+        }
+        Ask<int>("SELECT count(*) FROM class WHERE rolled_from IS NOT NULL").ShouldBe(30);
+
+        using (var server = RealServer.Start(school.Folder))
+            await Until("the end of the take-homes", () => Ask<string>("SELECT state FROM run WHERE kind = 'TakeHomes'") == "Done");
+
+        Ask<int>("SELECT count(*) FROM take_home").ShouldBe(2);
     }
 
     [Fact]
@@ -190,4 +228,9 @@ public sealed class FaultTests : IDisposable
     }
 
     public void Dispose() => school.Dispose();
+
+    private sealed class Nowhere : SpringLoft.App.Closing.IPost
+    {
+        public void Send(string to, string name, string subject, string text, NodaTime.Instant at) { }
+    }
 }

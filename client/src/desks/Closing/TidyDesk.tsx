@@ -5,7 +5,7 @@ import LinearProgress from "@mui/material/LinearProgress";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { api, take } from "../../api/client";
 import { useHead } from "../../api/queries";
@@ -74,21 +74,32 @@ export function TidyDesk() {
   );
   const busy = act.isPending || undo.isPending;
   const next = () => thing && setPassed((p) => [...p, thing.id]);
+  // Keys may come faster than the server answers: each waits for the one before, none is lost.
+  const waiting = useRef<string[]>([]);
+  const press = (key: string) => {
+    if (key === "u") {
+      if (done.length > 0) undo.mutate(done[done.length - 1]!);
+    } else if (!thing) return;
+    else if (key === "f" && folder != null) act.mutate("file");
+    else if (key === "k" && !thing.byStudent) act.mutate("keep");
+    else if (key === "b") act.mutate("bin");
+    else if (key === "n") next();
+  };
   useEffect(() => {
     const on = (e: KeyboardEvent) => {
-      if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || busy) return;
       const key = e.key.toLowerCase();
-      if (key === "u" && done.length > 0) undo.mutate(done[done.length - 1]!);
-      else if (!thing) return;
-      else if (key === "f" && folder != null) act.mutate("file");
-      else if (key === "k" && !thing.byStudent) act.mutate("keep");
-      else if (key === "b") act.mutate("bin");
-      else if (key === "n") next();
-      else return;
+      if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || !"ukfbn".includes(key)) return;
       e.preventDefault();
+      if (busy) waiting.current.push(key);
+      else press(key);
     };
     window.addEventListener("keydown", on);
     return () => window.removeEventListener("keydown", on);
+  });
+  useEffect(() => {
+    if (busy) return;
+    const key = waiting.current.shift();
+    if (key !== undefined) press(key);
   });
   const all = things.length + done.length;
   return (
