@@ -54,6 +54,21 @@ switch (args[0])
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {Process.GetCurrentProcess().PeakWorkingSet64 / 1e6:0} {state}");
         break;
 
+    case "make-year":
+        // args: folder, classes, files, kilobytes a file, pieces of work; a year to be closed. Prints nothing.
+        await YearEnd.Make(premises, int.Parse(args[2]), int.Parse(args[3]), int.Parse(args[4]), int.Parse(args[5]));
+        break;
+
+    case "close-year":
+        // args: folder; closes all classes in one run. Prints seconds, the peak of memory, classes verified and in all.
+        YearEnd.Close(premises);
+        break;
+
+    case "roll-year":
+        // args: folder; rolls all classes over in one run. Prints seconds and how many were made.
+        YearEnd.RollOver(premises);
+        break;
+
     case "put":
         // args: folder; puts a plan of 250 folders to every class; prints seconds.
         Puts.Run(premises);

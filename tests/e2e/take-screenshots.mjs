@@ -61,15 +61,6 @@ try {
     await p.getByLabel("Folder plan").click();
     await p.getByRole("option", { name: "By day" }).click();
   });
-  await picture(wren, "many-classes", "/set-up/many", async (p) => {
-    const table = "Course\tSection\tPeriod\tRoom\tLead teacher\nLantern Making\t6A\t2\tKiln room\tngozi\nLantern Making\t6B\t4\tKiln room\toisin\nClay and Glass\t8A\t1\tKiln room\toisin";
-    await p.getByLabel("Course of row 1", { exact: true }).evaluate((field, text) => {
-      const pasted = new DataTransfer();
-      pasted.setData("text", text);
-      field.dispatchEvent(new ClipboardEvent("paste", { clipboardData: pasted, bubbles: true, cancelable: true }));
-    }, table);
-    await p.getByText("There is already a class").waitFor();
-  });
   await picture(wren, "groups", "/classes/17/groups");
   await picture(wren, "department", null, async (p) => {
     await p.goto(`${base}/plan/departments`);
@@ -88,9 +79,17 @@ try {
     await p.getByRole("option").first().waitFor();
   });
   await picture(wren, "returns-desk", `/classes/${clay}/work`, (p) => p.getByRole("button", { name: /held by the teacher/ }).first().click());
-  await picture(wren, "closing-desk", `/classes/${garden}/close`);
+  await picture(wren, "closing-desk", "/close", async (p) => {
+    await p.getByRole("checkbox", { name: /^Tick Boatbuilding/ }).nth(1).check();
+    await p.getByRole("checkbox", { name: /^Tick Clay/ }).nth(2).check();
+  });
   await picture(wren, "loft", "/loft");
-  await picture(wren, "roll-over-desk", `/classes/${clay}/roll-over`);
+  await picture(wren, "roll-over-desk", "/roll-over", async (p) => {
+    await p.getByRole("checkbox", { name: /^Roll over Boatbuilding 6B/ }).check();
+    await p.getByRole("radio", { name: "same school week and weekday" }).check();
+    await p.getByRole("button", { name: /^See Boatbuilding 6B/ }).click();
+    await p.getByRole("group", { name: "Folders of the new class" }).waitFor();
+  });
   await picture(wren, "directory", "/enroll/directory?grade=6", async (p) => {
     await p.getByRole("checkbox", { name: /^Tick [A-Z]/ }).nth(2).check();
     await p.getByRole("checkbox", { name: /^Tick [A-Z]/ }).nth(4).check();
@@ -100,6 +99,10 @@ try {
   await picture(wren, "delivery", "/enroll/deliveries", async (p) => {
     await p.getByRole("button", { name: "Run it now" }).click();
     await p.getByRole("heading", { name: /^On hold: / }).waitFor({ timeout: 30_000 });
+  });
+  await picture(wren, "closing-run", `/close/plan?classes=17,${boat},19,20,${clay},22`, async (p) => {
+    await p.getByRole("button", { name: /^Close \d+ classes$/ }).click();
+    await p.getByRole("heading", { name: "Report of the closing run" }).waitFor({ timeout: 60_000 });
   });
   const student = await signedIn("s1001", "tide-pool-lantern");
   await student.getByLabel("Password from your slip").fill("tide-pool-lantern");
