@@ -20,6 +20,8 @@ namespace SpringLoft.App.Closing;
 /// </summary>
 public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, IPost post, ILogger<ClosingRunner> log)
 {
+    private long told;
+
     /// <summary>Does what is still to be done. A stop between two files parks the run; it goes on at the next start.</summary>
     public void Go(RunId id, CancellationToken stop)
     {
@@ -46,22 +48,22 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
     // False if the run is paused in the middle of the class; it goes on there.
     private bool Class(RunRow run, ClassId id, CancellationToken stop)
     {
-        premises.Db.Write(c => RunStore.SetClass(c, run.Id, id, StepState.Working, null));
         var at = ClosingStep.TakeHomes;
+        using var passing = new Passing(run, id, premises.Files.Batch(), premises.Db.Read(c => RunStore.Steps(c, run.Id, id).ToDictionary(s => s.Step, s => s.State)));
         try
         {
-            while (Next(run.Id, id) is { } step)
+            while (ClosingSteps.Next(passing.States) is { } step)
             {
                 stop.ThrowIfCancellationRequested();
                 if (Paused(run.Id)) return false;
                 at = step;
                 log.LogInformation("Run {Run}, class {Class}: {Step} begins", run.Id.Value, id.Value, step);
-                Report(run.Id, id, step, StepState.Working, 0, 0, null);
+                Tell(passing, step, 0, 0);
                 milestones.Reached($"{step}:begin");
-                Do(run, id, step, stop);
+                Do(passing, step, stop);
+                passing.States[step] = StepState.Done;
                 milestones.Reached($"{step}:end");
             }
-            premises.Db.Write(c => RunStore.SetClass(c, run.Id, id, StepState.Done, null));
             log.LogInformation("Run {Run}, class {Class}: verified and archived", run.Id.Value, id.Value);
             Tell(id);
         }
@@ -81,8 +83,11 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
                 FileNotFoundException => "A file of this class is missing from the file store. Bring it back from a backup, then try again.",
                 _ => $"A file could not be read or written: {e.Message}",
             };
-            Report(run.Id, id, at, StepState.Failed, 0, 0, reason);
-            premises.Db.Write(c => RunStore.SetClass(c, run.Id, id, StepState.Failed, reason));
+            premises.Db.Write(c =>
+            {
+                RunStore.SetStep(c, run.Id, id, at, StepState.Failed, 0, 0, reason);
+                RunStore.SetClass(c, run.Id, id, StepState.Failed, reason);
+            });
         }
         news.Ring(run.Id);
         return true;
@@ -100,118 +105,114 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         }
     }
 
-    private ClosingStep? Next(RunId run, ClassId id) => premises.Db.Read(c =>
-        ClosingSteps.Next(RunStore.Steps(c, run, id).ToDictionary(s => s.Step, s => s.State)));
-
-    private void Do(RunRow run, ClassId id, ClosingStep step, CancellationToken stop)
+    private void Do(Passing p, ClosingStep step, CancellationToken stop)
     {
         switch (step)
         {
-            case ClosingStep.TakeHomes: TakeHomes(run, id, stop); break;
-            case ClosingStep.ArchivePackage: Package(run, id, stop); break;
-            case ClosingStep.Check: Check(run, id, stop); break;
-            case ClosingStep.Archive: Archive(run, id); break;
+            case ClosingStep.TakeHomes: TakeHomes(p, stop); break;
+            case ClosingStep.ArchivePackage: Package(p, stop); break;
+            case ClosingStep.Check: Check(p, stop); break;
+            case ClosingStep.Archive: Archive(p); break;
             default: throw new ArgumentOutOfRangeException(nameof(step));
         }
     }
 
-    private void TakeHomes(RunRow run, ClassId id, CancellationToken stop)
+    // Take-homes are written aside only; they are kept with the package, in one go: a flush of the disk costs more than a file.
+    private void TakeHomes(Passing p, CancellationToken stop)
     {
-        var (k, students, class_) = premises.Db.Read(c => (ClassStore.Find(c, id)!, RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).ToList(), StudentContents.Load(c, id)));
-        var pace = new Pace();
-        var done = 0;
-        var made = new List<(PackageRow Row, StoredFile File)>();
-        using var batch = premises.Files.Batch();
-        foreach (var student in students)
+        var (k, students, contents) = premises.Db.Read(c => (ClassStore.Find(c, p.Class)!, RosterStore.Members(c, p.Class).Where(m => m.Role == ClassRole.Student).ToList(), StudentContents.Load(c, p.Class)));
+        foreach (var (student, done) in students.Select((s, i) => (s, i)))
         {
             stop.ThrowIfCancellationRequested();
-            var contents = class_.Of(student.PersonId);
-            var laid = PackageLayout.TakeHome(k.Name, contents.Folders, contents.Items, contents.Work);
+            var own = contents.Of(student.PersonId);
+            var laid = PackageLayout.TakeHome(k.Name, own.Folders, own.Items, own.Work);
             if (laid.Count > 0)
             {
-                var file = batch.Make(to => ZipWriter.Write(to, laid.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), null, stop));
-                made.Add((new() { RunId = run.Id, ClassId = id, Kind = "TakeHome", StudentId = student.PersonId, Name = $"{student.Name.Display}, {k.Name}.zip", Sha256 = file.Sha256, Files = laid.Count, MadeAt = run.StartedAt }, file));
+                var file = p.Batch.Make(to => ZipWriter.Write(to, laid.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), null, stop));
+                p.Made.Add((new() { RunId = p.Run.Id, ClassId = p.Class, Kind = "TakeHome", StudentId = student.PersonId, Name = $"{student.Name.Display}, {k.Name}.zip", Sha256 = file.Sha256, Files = laid.Count, MadeAt = p.Run.StartedAt }, file));
                 milestones.Reached("TakeHomes:one");
             }
-            done++;
-            if (pace.Due()) Report(run.Id, id, ClosingStep.TakeHomes, StepState.Working, done, students.Count, null);
+            Tell(p, ClosingStep.TakeHomes, done + 1, students.Count);
         }
-        batch.Keep();
-        premises.Db.Write(c =>
-        {
-            foreach (var (row, file) in made)
-            {
-                ItemStore.AddBlob(c, file, premises.Clock.Now);
-                RunStore.PutPackage(c, row);
-            }
-            RunStore.SetStep(c, run.Id, id, ClosingStep.TakeHomes, StepState.Done, students.Count, students.Count, $"{made.Count} take-homes for {students.Count} students");
-        });
-        news.Ring(run.Id);
+        p.Students = students.Count;
     }
 
-    private void Package(RunRow run, ClassId id, CancellationToken stop)
+    private void Package(Passing p, CancellationToken stop)
     {
-        var package = premises.Db.Read(c => ArchivePackage.Of(c, premises.Files, id));
-        var total = package.Payload.Count;
-        var pace = new Pace();
-        var file = premises.Files.Make(to =>
+        (p.Package, p.Seen) = premises.Db.Read(c => (ArchivePackage.Of(c, premises.Files, p.Class), AuditStore.Newest(c)));
+        var total = p.Package.Payload.Count;
+        var file = p.Batch.Make(to =>
         {
-            BagWriter.Write(to, package.Folder, package.Payload, Info(package), run.StartedAt,
-                n => { if (pace.Due()) Report(run.Id, id, ClosingStep.ArchivePackage, StepState.Working, Math.Min(n, total), total, null); }, stop);
+            BagWriter.Write(to, p.Package.Folder, p.Package.Payload, Info(p.Package), p.Run.StartedAt, n => Tell(p, ClosingStep.ArchivePackage, Math.Min(n, total), total), stop);
             milestones.Reached("ArchivePackage:written");
         });
-        Keep(run, id, "Archive", $"{package.Folder}.zip", file, total);
-        Report(run.Id, id, ClosingStep.ArchivePackage, StepState.Done, total, total, string.Create(CultureInfo.InvariantCulture, $"{total} files, {Math.Max(0.1, file.Size / 1e6):0.0} MB"));
+        p.Batch.Keep();
+        premises.Db.Write(c =>
+        {
+            foreach (var (row, made) in p.Made.Append((new() { RunId = p.Run.Id, ClassId = p.Class, Kind = "Archive", Name = $"{p.Package.Folder}.zip", Sha256 = file.Sha256, Files = total, MadeAt = p.Run.StartedAt }, file)))
+            {
+                ItemStore.AddBlob(c, made, premises.Clock.Now);
+                RunStore.PutPackage(c, row);
+            }
+            if (p.Students is { } students) RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.TakeHomes, StepState.Done, students, students, $"{p.Made.Count} take-homes for {students} students");
+            RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.ArchivePackage, StepState.Done, total, total, string.Create(CultureInfo.InvariantCulture, $"{total} files, {Math.Max(0.1, file.Size / 1e6):0.0} MB"));
+        });
+        news.Ring(p.Run.Id);
     }
 
-    private void Check(RunRow run, ClassId id, CancellationToken stop)
+    private void Check(Passing p, CancellationToken stop)
     {
-        var (archive, expected) = premises.Db.Read(c =>
-            (RunStore.PackagesOf(c, run.Id, id).First(p => p.Kind == "Archive"), ArchivePackage.Of(c, premises.Files, id)));
-        var pace = new Pace();
+        var (archive, expected) = premises.Db.Read(c => (RunStore.PackagesOf(c, p.Run.Id, p.Class).First(g => g.Kind == "Archive"), p.Package is { } known && AuditStore.Newest(c) == p.Seen ? known : null));
+        if (expected is null) (expected, p.Seen) = premises.Db.Read(c => (ArchivePackage.Of(c, premises.Files, p.Class), AuditStore.Newest(c)));
         using var zip = premises.Files.Open(archive.Sha256);
-        var reading = BagReader.Read(zip,
-            n => { if (pace.Due()) Report(run.Id, id, ClosingStep.Check, StepState.Working, n, archive.Files, null); }, stop);
+        var reading = BagReader.Read(zip, n => Tell(p, ClosingStep.Check, n, archive.Files), stop);
         var problems = reading.Problems.Concat(PackageComparison.Differences(expected.Listing, reading.Payload)).ToList();
         if (problems.Count > 0)
         {
             // The package is made anew at the next try: a file may have been put right since.
-            premises.Db.Write(c => RunStore.SetStep(c, run.Id, id, ClosingStep.ArchivePackage, StepState.Waiting, 0, 0, null));
+            premises.Db.Write(c => RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.ArchivePackage, StepState.Waiting, 0, 0, null));
             throw new RefusedException("package-wrong", $"The archive package does not match the workspace: {string.Join("; ", problems.Take(3))}{(problems.Count > 3 ? $"; and {problems.Count - 3} more" : "")}.",
                 "Nothing was archived. Try again; if it stays, the named file is damaged in the file store.");
         }
-        premises.Db.Write(c => RunStore.SetVerified(c, archive.Id, premises.Clock.Now));
-        Report(run.Id, id, ClosingStep.Check, StepState.Done, archive.Files, archive.Files, expected.Fingerprint);
+        (p.Checked, p.Package) = (archive, expected);
     }
 
-    private void Archive(RunRow run, ClassId id) => premises.Db.Write(c =>
+    // What was checked must still be what is there: nobody may have changed anything since, or else it is compared anew.
+    private void Archive(Passing p)
     {
-        var k = ClassStore.Find(c, id)!;
-        var now = premises.Clock.Now;
-        if (k.State != ClassState.Archived)
+        premises.Db.Write(c =>
         {
-            Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, id)[id].Facts(k.State) with { RunGoing = false });
-            // What was checked must still be what is there: somebody may have changed it since.
-            var fingerprint = RunStore.Steps(c, run.Id, id).First(s => s.Step == ClosingStep.Check).Detail;
-            if (ArchivePackage.Of(c, premises.Files, id).Fingerprint != fingerprint)
-                throw new RefusedException("changed-meanwhile", "Somebody changed the class while it was being packed. Nothing was archived.", "Close it again: the package will have the change.");
-            if (!ClassStore.SetState(c, k, ClassState.Archived, now, run.AfterArchive)) throw Refusals.ChangedMeanwhile("class");
-            RunStore.SetUndo(c, run.Id, id, ClosingExtras.Do(c, k, run.Closing, run.StartedBy, now));
-            AuditStore.Add(c, now, run.StartedBy, "archived class", "class", id.Value, id, "verified package");
-        }
-        RunStore.SetStep(c, run.Id, id, ClosingStep.Archive, StepState.Done, 1, 1, "stands in the loft, read-only");
-    });
+            var k = ClassStore.Find(c, p.Class)!;
+            var now = premises.Clock.Now;
+            if (k.State != ClassState.Archived)
+            {
+                Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, p.Class)[p.Class].Facts(k.State) with { RunGoing = false });
+                if (p.Checked is null || (AuditStore.Newest(c) != p.Seen && ArchivePackage.Of(c, premises.Files, p.Class).Fingerprint != p.Package!.Fingerprint))
+                    throw new RefusedException("changed-meanwhile", "Somebody changed the class while it was being packed. Nothing was archived.", "Close it again: the package will have the change.");
+                if (!ClassStore.SetState(c, k, ClassState.Archived, now, p.Run.AfterArchive)) throw Refusals.ChangedMeanwhile("class");
+                RunStore.SetVerified(c, p.Checked.Id, now);
+                RunStore.SetUndo(c, p.Run.Id, p.Class, ClosingExtras.Do(c, k, p.Run.Closing, p.Run.StartedBy, now));
+                RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.Check, StepState.Done, p.Checked.Files, p.Checked.Files, p.Package!.Fingerprint);
+                AuditStore.Add(c, now, p.Run.StartedBy, "archived class", "class", p.Class.Value, p.Class, "verified package");
+            }
+            RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.Archive, StepState.Done, 1, 1, "stands in the loft, read-only");
+            RunStore.SetClass(c, p.Run.Id, p.Class, StepState.Done, null);
+        });
+        news.Ring(p.Run.Id);
+    }
 
-    private void Keep(RunRow run, ClassId id, string kind, string name, StoredFile file, int files) => premises.Db.Write(c =>
+    // Progress is written four times a second at most: a commit a file would cost more than the file.
+    private void Tell(Passing p, ClosingStep step, int done, int total)
     {
-        ItemStore.AddBlob(c, file, premises.Clock.Now);
-        RunStore.PutPackage(c, new PackageRow { RunId = run.Id, ClassId = id, Kind = kind, Name = name, Sha256 = file.Sha256, Files = files, MadeAt = run.StartedAt });
-    });
-
-    private void Report(RunId run, ClassId id, ClosingStep step, StepState state, int done, int total, string? detail)
-    {
-        premises.Db.Write(c => RunStore.SetStep(c, run, id, step, state, done, total, detail));
-        news.Ring(run);
+        var now = Environment.TickCount64;
+        if (now < told) return;
+        told = now + 250;
+        premises.Db.Write(c =>
+        {
+            RunStore.SetClass(c, p.Run.Id, p.Class, StepState.Working, null);
+            RunStore.SetStep(c, p.Run.Id, p.Class, step, StepState.Working, done, total, null);
+        });
+        news.Ring(p.Run.Id);
     }
 
     private static IEnumerable<(string, string)> Info(ArchivePackage package) =>
@@ -221,17 +222,30 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         ("External-Identifier", $"class-{package.Class.Id.Value}"),
     ];
 
-    // Progress is written four times a second at most: a commit a file would cost more than the file.
-    private sealed class Pace
+    // A class on its way through the run: what was made of it so far and is not kept yet.
+    private sealed class Passing(RunRow run, ClassId id, FileBatch batch, Dictionary<ClosingStep, StepState> states) : IDisposable
     {
-        private long next;
+        internal RunRow Run => run;
+        internal ClassId Class => id;
+        internal FileBatch Batch => batch;
+        internal Dictionary<ClosingStep, StepState> States { get; } = Begun(states);
+        internal List<(PackageRow Row, StoredFile File)> Made { get; } = [];
 
-        internal bool Due()
+        /// <summary>Of whom take-homes were made here; null if an earlier process made them.</summary>
+        internal int? Students { get; set; }
+        internal ArchivePackage? Package { get; set; }
+
+        /// <summary>The newest line of the audit trail when the package was computed: whatever changes the school adds one.</summary>
+        internal long Seen { get; set; }
+        internal PackageRow? Checked { get; set; }
+
+        public void Dispose() => batch.Dispose();
+
+        // Checking and archiving are kept together: a package that another process checked is checked again.
+        private static Dictionary<ClosingStep, StepState> Begun(Dictionary<ClosingStep, StepState> states)
         {
-            var now = Environment.TickCount64;
-            if (now < next) return false;
-            next = now + 250;
-            return true;
+            if (states.GetValueOrDefault(ClosingStep.Archive) != StepState.Done) states[ClosingStep.Check] = StepState.Waiting;
+            return states;
         }
     }
 }

@@ -189,10 +189,17 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     private static ClosingRunView View(IDbConnection c, RunRow run)
     {
         var states = RunStore.States(c, run.Id);
-        var now = run.State == StepState.Working ? RunStore.Classes(c, run.Id).FirstOrDefault(k => k.State == StepState.Working) : null;
+        var now = run.State == StepState.Working ? Now(c, run) : null;
         var by = Store.People.PersonStore.Find(c, run.StartedBy)?.Name.Display ?? "";
         return new(run.Id, run.State, run.Wish, run.Closing, run.StartedAt, by, run.EndedAt, states.Values.Sum(), states.GetValueOrDefault(StepState.Done), states.GetValueOrDefault(StepState.Skipped), states.GetValueOrDefault(StepState.Failed),
             now is null ? null : new RunClassView(now.ClassId, now.Name, now.State, now.Reason, [.. RunStore.Steps(c, run.Id, now.ClassId).OrderBy(s => s.Step).Select(s => new RunStepView(s.Step, s.State, s.Done, s.Total, s.Step == ClosingStep.Check ? null : s.Detail))]));
+    }
+
+    // A quick class is over before it is told of: then it is the one whose turn it is.
+    private static RunClassRow? Now(IDbConnection c, RunRow run)
+    {
+        var classes = RunStore.Classes(c, run.Id);
+        return classes.FirstOrDefault(k => k.State == StepState.Working) ?? (run.Wish == RunWish.Pause ? null : classes.FirstOrDefault(k => k.State == StepState.Waiting));
     }
 
     private static RunRow Find(IDbConnection c, Caller who, RunId id)

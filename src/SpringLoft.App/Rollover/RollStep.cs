@@ -23,7 +23,7 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
     /// <summary>Works out what would be made. Writes nothing.</summary>
     /// <param name="section">Null for that of the first class; blank for none.</param>
     /// <exception cref="RefusedException"><c>year-none</c>, <c>department-stays</c>, <c>not-found</c>.</exception>
-    internal static RollStep Prepare(IDbConnection c, IReadOnlyList<ClassId> from, YearId? toYear, string? section, string? period, CarryChoice choice, IReadOnlyList<YearRow> years)
+    internal static RollStep Prepare(IDbConnection c, IReadOnlyList<ClassId> from, YearId? toYear, string? section, string? period, CarryChoice choice, IReadOnlyList<YearRow> years, Unfoldings? known = null)
     {
         var olds = from.Select(id => ClassStore.Find(c, id) ?? throw Refusals.NotFound("class")).ToList();
         if (olds.FirstOrDefault(k => k.Kind != WorkspaceKind.Class) is { } other) throw new RefusedException("department-stays", $"“{other.Name}” is no class: it stays from year to year.", "Roll over the classes instead.");
@@ -36,7 +36,7 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
         var newSection = Refusals.NotLonger(section?.Trim() ?? old.Section ?? "", "section", "The section", 40);
         var newPeriod = Refusals.NotLonger(period?.Trim() ?? old.Period ?? "", "period", "The period", 40);
         var name = MakingClass.NameOf(c, year, old.Course, newSection, newPeriod, null);
-        var sources = olds.Select(k => RollSource.Load(c, k, years.First(y => y.Id == k.YearId), year, choice)).ToList();
+        var sources = olds.Select(k => RollSource.Load(c, k, years.First(y => y.Id == k.YearId), year, choice, known ?? new())).ToList();
         return new(year, newSection.Length == 0 ? null : newSection, newPeriod.Length == 0 ? null : newPeriod, name, sources, choice);
     }
 
@@ -98,13 +98,13 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
 internal sealed record RollSource(
     ClassRow Class, IReadOnlyList<FolderRow> Rows, ComesAlong Along, SetUpCopy Copy, IReadOnlyList<CarriedDate> Dates, int Things, int OfStudents, int Barred, int AssignmentsThere, int PlanAdds)
 {
-    internal static RollSource Load(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year, CarryChoice choice)
+    internal static RollSource Load(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year, CarryChoice choice, Unfoldings unfoldings)
     {
         var (rows, along, items) = WhatComes(c, old.Id, choice);
         var filings = ItemStore.Filings(c, old.Id).ToLookup(f => f.Item, f => f.Folder);
         var all = AssignmentStore.OfClass(c, old.Id);
         var assignments = choice.Assignments ? all : [];
-        var (was, will) = Unfoldings(c, old, oldYear, year);
+        var (was, will) = unfoldings.Of(c, old, oldYear, year);
         var kept = along.Folders.ToHashSet();
         var counts = along.Items.SelectMany(i => filings[i]).GroupBy(f => f).ToDictionary(g => g.Key, g => g.Count());
         var carried = rows.Where(f => kept.Contains(f.Id)).Select(f =>
@@ -141,11 +141,19 @@ internal sealed record RollSource(
             new(assignments.Count, AssignmentStore.BinnedCount(c, id), members.Count(m => m.Role == ClassRole.Student), members.Count(m => m.Role == ClassRole.CoTeacher),
                 ClassStore.Notices(c, id).Count, WorkStore.CountOf(c, id), GroupStore.OfClass(c, id).Count), choice), items);
     }
+}
 
-    private static (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will) Unfoldings(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year)
+/// <summary>How plans name their folders in the old year and in the new; the same for all classes of a plan, so worked out once.</summary>
+internal sealed class Unfoldings
+{
+    private readonly Dictionary<(PlanId, int?, TermId?, YearId, YearId), (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will)> known = [];
+
+    internal (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will) Of(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year)
     {
-        if (old.PlanId is not { } id || PlanStore.Find(c, id, old.PlanVersion) is not { } plan) return (new Dictionary<string, string>(), new Dictionary<string, string>());
+        if (old.PlanId is not { } id) return (new Dictionary<string, string>(), new Dictionary<string, string>());
+        if (known.TryGetValue((id, old.PlanVersion, old.TermId, oldYear.Id, year.Id), out var there)) return there;
+        if (PlanStore.Find(c, id, old.PlanVersion) is not { } plan) return (new Dictionary<string, string>(), new Dictionary<string, string>());
         IReadOnlyDictionary<string, string> Names(YearRow y, TermId? term) => FolderCarry.Names(PlanUnfolding.Unfold(plan.Plan, new(Settings.Weeks(y, term), [])));
-        return (Names(oldYear, old.TermId), Names(year, null));
+        return known[(id, old.PlanVersion, old.TermId, oldYear.Id, year.Id)] = (Names(oldYear, old.TermId), Names(year, null));
     }
 }

@@ -81,12 +81,13 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
     {
         Check(c, who, draft);
         var years = YearStore.All(c);
+        var known = new Unfoldings();
         var taken = new HashSet<string>();
         return draft.Lines.Select(l =>
         {
             try
             {
-                var step = RollStep.Prepare(c, l.From, draft.Year, l.Section, l.Period, draft.Choice, years);
+                var step = RollStep.Prepare(c, l.From, draft.Year, l.Section, l.Period, draft.Choice, years, known);
                 var refused = step.Name.Refusal is { } r ? $"{r.What} {r.Mend}" : !taken.Add(SafeName.Key(step.Name.Name)) ? "Another line makes a class of that name. Give one of them another section or period." : null;
                 var s = step.First;
                 return new RollPreview(step.Name.Name, refused, step.Sources.Sum(x => x.Copy.Folders.Count), step.Sources.Sum(x => x.Copy.Items.Count), step.Sources.Sum(x => x.Copy.Assignments.Count), s.PlanAdds, s.Along.Lines, Tree(s.Copy.Folders), [.. step.Sources.SelectMany(x => x.Dates)]);
@@ -116,6 +117,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
     /// <summary>Does what is still to be done, some classes in one transaction: a killed run goes on with the next.</summary>
     public void Go(RunId id, CancellationToken stop)
     {
+        var known = new Unfoldings();
         foreach (var lines in premises.Db.Read(c => RollStore.Of(c, id)).Where(l => l.State is StepState.Waiting or StepState.Working).Chunk(AtOnce))
         {
             stop.ThrowIfCancellationRequested();
@@ -123,7 +125,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
             {
                 var run = RunStore.Find(c, id)!;
                 var years = YearStore.All(c);
-                foreach (var l in lines) RollStore.Done(c, One(c, run, l, years));
+                foreach (var l in lines) RollStore.Done(c, One(c, run, l, years, known));
             });
             milestones.Reached("RollOver:some");
         }
@@ -152,12 +154,12 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
         Premises.Add(c, by, premises.Clock.Now, new("undid rolling over", "class", made.Value, null, k.Name));
     });
 
-    private RollRow One(IDbConnection c, RunRow run, RollRow l, IReadOnlyList<YearRow> years)
+    private RollRow One(IDbConnection c, RunRow run, RollRow l, IReadOnlyList<YearRow> years, Unfoldings known)
     {
         try
         {
             var from = From(l);
-            var step = RollStep.Prepare(c, from, l.YearId, l.Section, l.Period, JsonSerializer.Deserialize<CarryChoice>(l.Choice, Json)!, years);
+            var step = RollStep.Prepare(c, from, l.YearId, l.Section, l.Period, JsonSerializer.Deserialize<CarryChoice>(l.Choice, Json)!, years, known);
             var lead = l.LeadId ?? RosterStore.Members(c, from[0]).FirstOrDefault(m => m.Role == ClassRole.Lead && m.LeftAt is null)?.PersonId ?? run.StartedBy;
             var (made, parity) = step.Make(c, lead, l.LeadId is null ? null : PersonStore.Find(c, lead)!.Name.Display, premises.Clock.Now);
             Store.Audit.AuditStore.Add(c, premises.Clock.Now, run.StartedBy, "rolled over", "class", made.Value, made, $"from “{step.First.Class.Name}”");

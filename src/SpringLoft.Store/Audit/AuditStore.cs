@@ -23,6 +23,9 @@ public static class AuditStore
         "INSERT INTO audit(at, person_id, act, thing, thing_id, class_id, detail) VALUES(@at, @who, @act, @thing, @thingId, @classId, @detail)",
         new { at, who, act, thing, thingId, classId, detail });
 
+    /// <summary>The newest line there is; 0 if none. Every change of the school adds one.</summary>
+    public static long Newest(IDbConnection c) => c.ExecuteScalar<long>("SELECT ifnull(max(id), 0) FROM audit");
+
     /// <summary>Lines newest first, before the given one.</summary>
     public static IReadOnlyList<AuditRow> Before(IDbConnection c, long? before, ClassId? classId, int most) => [.. c.Query<AuditRow>(
         """

@@ -69,6 +69,7 @@ public sealed class FileBatch : IDisposable
         foreach (var (path, file) in aside)
             if (store.Move(path, file) is null) File.Delete(path);
         store.FlushAll();
+        aside.Clear();
     }
 
     /// <summary>Removes what was not kept.</summary>

@@ -90,7 +90,8 @@ public sealed class FileStore
     {
         using var sha256 = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         using var sha512 = IncrementalHash.CreateHash(HashAlgorithmName.SHA512);
-        using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, BufferSize);
+        // A buffer of its own for each file, so a small one: large ones are dear to the collector.
+        using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, SmallBuffer);
         write(file);
         file.Flush(flush);
         file.Position = 0;
@@ -99,10 +100,14 @@ public sealed class FileStore
         try
         {
             int n;
-            while ((n = file.Read(buffer)) > 0)
+            while ((n = file.ReadAtLeast(buffer, buffer.Length, throwOnEndOfStream: false)) > 0)
             {
-                sha256.AppendData(buffer, 0, n);
-                sha512.AppendData(buffer, 0, n);
+                // The longer digest is made on another core while this one makes the other.
+                var read = n;
+                var other = read < SmallBuffer ? Task.CompletedTask : Task.Run(() => sha512.AppendData(buffer, 0, read));
+                if (read < SmallBuffer) sha512.AppendData(buffer, 0, read);
+                sha256.AppendData(buffer, 0, read);
+                other.GetAwaiter().GetResult();
             }
         }
         finally { ArrayPool<byte>.Shared.Return(buffer); }
