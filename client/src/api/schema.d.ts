@@ -3268,6 +3268,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/structure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["structure"];
+        put?: never;
+        post: operations["takeStructure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/rollover-preview": {
         parameters: {
             query?: never;
@@ -3871,6 +3887,7 @@ export interface components {
             sections: string[];
             /** Format: int32 */
             students: number;
+            classes: number[];
         };
         CombinedView: {
             /** Format: int64 */
@@ -5415,6 +5432,45 @@ export interface components {
             term: null | number;
             /** Format: int32 */
             schoolDays: number;
+        };
+        StructureAssignment: {
+            title: string;
+            instructions: string;
+            /** Format: double */
+            points: null | number;
+            folders: string[][];
+        };
+        StructureFile: {
+            /** Format: int32 */
+            version: number;
+            course: string;
+            welcome: string;
+            folders: components["schemas"]["StructureFolder"][];
+            things: components["schemas"]["StructureThing"][];
+            assignments: components["schemas"]["StructureAssignment"][];
+            groups: string[];
+        };
+        StructureFolder: {
+            path: string[];
+            rule: components["schemas"]["FolderRule"];
+        };
+        StructureTaken: {
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            things: number;
+            /** Format: int32 */
+            assignments: number;
+            /** Format: int32 */
+            groups: number;
+            /** Format: int32 */
+            there: number;
+        };
+        StructureThing: {
+            title: string;
+            address: null | string;
+            text: null | string;
+            folders: string[][];
         };
         StudentPair: {
             a: components["schemas"]["PersonId"];
@@ -13495,6 +13551,74 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    structure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StructureFile"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeStructure: {
+        parameters: {
+            query: {
+                apply: boolean;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StructureFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StructureTaken"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -86,8 +86,16 @@ public sealed class PackageIntake(Premises premises)
             foreach (var f in files.Values.Append(package)) ItemStore.AddBlob(c, f, now);
             var id = ClassStore.Add(c, new ClassRow
             {
-                YearId = yearId, CourseId = SchoolStore.CourseNamed(c, said.Course, CourseMarks.All[^1], null).Id, Section = Class.GetValueOrDefault("section"), Period = Class.GetValueOrDefault("period"), Level = Class.GetValueOrDefault("level"), Room = Class.GetValueOrDefault("room"),
-                Welcome = Class.GetValueOrDefault("welcome") ?? "", Name = said.Name, TeacherShown = Text(Class, "teacherShown"), MadeAt = At(Class, "made") ?? now,
+                YearId = yearId,
+                CourseId = SchoolStore.CourseNamed(c, said.Course, CourseMarks.All[^1], null).Id,
+                Section = Class.GetValueOrDefault("section"),
+                Period = Class.GetValueOrDefault("period"),
+                Level = Class.GetValueOrDefault("level"),
+                Room = Class.GetValueOrDefault("room"),
+                Welcome = Class.GetValueOrDefault("welcome") ?? "",
+                Name = said.Name,
+                TeacherShown = Text(Class, "teacherShown"),
+                MadeAt = At(Class, "made") ?? now,
             });
             var people = People(id);
             PersonId Who(string? user) => user is not null && people.TryGetValue(user, out var p) ? p : by.Id;

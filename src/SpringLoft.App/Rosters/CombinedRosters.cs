@@ -9,7 +9,7 @@ using SpringLoft.Store.Workspaces;
 namespace SpringLoft.App.Rosters;
 
 /// <summary>A combined roster in the list of all.</summary>
-public sealed record CombinedSummary(long Id, string Name, YearId Year, IReadOnlyList<string> Sections, int Students);
+public sealed record CombinedSummary(long Id, string Name, YearId Year, IReadOnlyList<string> Sections, int Students, IReadOnlyList<ClassId> Classes);
 
 /// <summary>A section of a combined roster.</summary>
 /// <param name="Letter">A, B, C … in the order of the sections: it reads without the colour.</param>
@@ -52,7 +52,7 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
     public IReadOnlyList<CombinedSummary> Mine(Caller who) => premises.Db.Read(c => CombinedStore.Of(c, who.Id).Select(r =>
     {
         var sections = CombinedStore.Sections(c, r.Id).Where(s => May(c, who, s.Class)).ToList();
-        return new CombinedSummary(r.Id, r.Name, r.YearId, [.. sections.Select(s => ClassStore.Find(c, s.Class)!.Name)], sections.Sum(s => Students(c, s.Class).Count()));
+        return new CombinedSummary(r.Id, r.Name, r.YearId, [.. sections.Select(s => ClassStore.Find(c, s.Class)!.Name)], sections.Sum(s => Students(c, s.Class).Count()), [.. sections.Select(s => s.Class)]);
     }).ToList());
 
     /// <summary>Makes one.</summary>

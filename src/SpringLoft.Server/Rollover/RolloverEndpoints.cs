@@ -23,6 +23,8 @@ internal static class RolloverEndpoints
             return TypedResults.NoContent();
         }).WithName("undoRoll").Needs(Act.SeeBoard);
         var k = api.MapGroup("/classes/{classId:long}");
+        k.MapGet("/structure", (long classId, StructureFiles files) => files.Write(new(classId))).WithName("structure").Needs(Act.Arrange);
+        k.MapPost("/structure", (long classId, bool apply, StructureFile body, Caller who, StructureFiles files) => files.Take(who, new(classId), body, apply)).WithName("takeStructure").Needs(Act.Arrange);
         k.MapPost("/rollover-preview", (long classId, NewYear body, RollingOver rolling) => rolling.Preview(new(classId), body)).WithName("previewRollover").Needs(Act.RollOver);
         k.MapPost("/rollover", (long classId, NewYear body, Caller who, RollingOver rolling) =>
             new Made(rolling.Make(who, new(classId), body).Value)).WithName("rollOver").Needs(Act.RollOver);

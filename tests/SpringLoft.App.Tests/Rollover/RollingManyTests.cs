@@ -201,4 +201,27 @@ public class RollingManyTests : SchoolTest
             twice.Parity.ShouldAllBe(p => p.Even);
             Shape(twice.Made!.Value).ShouldBe(Shape(once));
         }, iter: 12, threads: 1);
+
+    [Fact]
+    public async Task A_structure_leaves_as_a_file_and_arrives_whole_once()
+    {
+        school.Items.AddLink(school.Lead, school.Class, school.FolderNamed("Papers"), "Kiln", "https://kiln.example/");
+        await school.Items.AddPage(school.Lead, school.Class, school.FolderNamed("Start here"), "How we work", "*Clean* tables.", CancellationToken.None);
+        var files = new StructureFiles(school.Premises);
+        var text = System.Text.Json.JsonSerializer.Serialize(files.Write(school.Class));
+        var file = System.Text.Json.JsonSerializer.Deserialize<StructureFile>(text)!;
+        var to = school.Making.Make(school.Lead, new(school.Years[0].Id, "Glass", "7A", "1", null, null, null));
+
+        var preview = files.Take(school.Lead, to, file, apply: false);
+        files.Take(school.Lead, to, file, apply: true).ShouldBe(preview);
+
+        preview.ShouldBe(new StructureTaken(file.Folders.Count, 2, 1, 0, 0));
+        files.Write(to).Folders.Select(f => string.Join('/', f.Path)).ShouldBe(file.Folders.Select(f => string.Join('/', f.Path)), ignoreOrder: true);
+        files.Write(to).Things.Select(t => (t.Title, t.Address, t.Text)).ShouldBe(file.Things.Select(t => (t.Title, t.Address, t.Text)), ignoreOrder: true);
+        school.Read(c => AssignmentStore.OfClass(c, to)).ShouldHaveSingleItem().PublishedAt.ShouldBeNull();
+        files.Take(school.Lead, to, file, apply: true).ShouldBe(new StructureTaken(0, 0, 0, 0, file.Folders.Count + 3), "taken in twice nothing doubles");
+        Refused(() => files.Take(school.Lead, to, file with { Version = 2 }, true)).ShouldBe("structure-wrong");
+        Refused(() => files.Take(school.Lead, to, file with { Folders = [new(["A", "B"], FolderRule.ClassViews)] }, true)).ShouldBe("structure-wrong");
+        Refused(() => files.Take(school.Lead, to, file with { Things = [new("Bad", "javascript:alert(1)", null, [])] }, true)).ShouldBe("structure-wrong");
+    }
 }

@@ -231,6 +231,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["beginYear"] = [Coordinator],
         ["previewReturnMany"] = Staff,
         ["returnMany"] = Staff,
+        ["structure"] = ClassStaff,
+        ["takeStructure"] = ClassStaff,
         ["rollDesk"] = Staff,
         ["previewRollMany"] = Staff,
         ["rollMany"] = Staff,
@@ -304,6 +306,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         if (path.EndsWith("/directory", StringComparison.Ordinal)) address += "?students=true";
         if (path.EndsWith("/resources", StringComparison.Ordinal) || path.EndsWith("/rosters", StringComparison.Ordinal) || path.EndsWith("/deliveries/files", StringComparison.Ordinal)) address += "?year=987654";
         if (path.EndsWith("/loft/zips", StringComparison.Ordinal)) address += "?year=987654&apply=false";
+        if (path.EndsWith("/structure", StringComparison.Ordinal)) address += "?apply=false";
         if (path.EndsWith("/loft/search", StringComparison.Ordinal)) address += "?find=x";
         if (path.EndsWith("/resources/files", StringComparison.Ordinal)) address += "?apply=false";
         if (method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) address += "?version=1";

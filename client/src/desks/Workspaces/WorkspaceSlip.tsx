@@ -13,6 +13,7 @@ import { BlindSpots } from "./BlindSpots";
 import { ClassCalendar } from "./ClassCalendar";
 import { DetailsForm } from "./DetailsForm";
 import { GiveOut } from "./GiveOut";
+import { StructureFile } from "./StructureFile";
 import { OpenClass } from "./OpenClass";
 import { ChooseThings, UsedThings } from "./ThingsUsed";
 import { WelcomeNote } from "./WelcomeNote";
@@ -20,9 +21,9 @@ import { WelcomeNote } from "./WelcomeNote";
 /** The slip of the set-up desk: where the class stands, the step of opening, notices. */
 export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView"] }) {
   const { head } = workspace;
-  const [asking, setAsking] = useState<"open" | "details" | "welcome" | "give" | "uses" | "calendar" | null>(
-    null,
-  );
+  const [asking, setAsking] = useState<
+    "open" | "details" | "welcome" | "give" | "uses" | "calendar" | "structure" | null
+  >(null);
   const close = () => setAsking(null);
   const shut = head.state === "Archived";
   const [text, setText] = useState("");
@@ -107,6 +108,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
         )}
         {!shut && <Button onClick={() => setAsking("uses")}>What it uses…</Button>}
         {!shut && <Button onClick={() => setAsking("calendar")}>Class calendar…</Button>}
+        {!shut && <Button onClick={() => setAsking("structure")}>Structure as a file…</Button>}
         <Button component={RouterLink} to={`/classes/${classId}/groups`}>
           Groups
         </Button>
@@ -154,6 +156,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
       {asking === "open" && <OpenClass head={head} onClose={close} />}
       {asking === "details" && <DetailsForm head={head} onClose={close} />}
       {asking === "welcome" && <WelcomeNote workspace={workspace} onClose={close} />}
+      {asking === "structure" && <StructureFile classId={classId} name={head.name} onClose={close} />}
       {asking === "give" && <GiveOut workspace={workspace} welcome onClose={close} />}
       {asking === "calendar" && <ClassCalendar workspace={workspace} onClose={close} />}
       {asking === "uses" && <ChooseThings classId={classId} onClose={close} />}

@@ -6,7 +6,8 @@ import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
-import type { Schemas } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, take, type Schemas } from "../../api/client";
 import { useBoard, useSchool } from "../../api/queries";
 import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
@@ -47,7 +48,19 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
       a.set(name, value);
       return a;
     });
-  const data = board.data;
+  const combined = useQuery({
+    queryKey: ["combined"],
+    queryFn: () => take(api.GET("/api/combined")),
+  });
+  const ofYear = (combined.data ?? []).filter((r) => r.year === board.data?.year);
+  const roster = ofYear.find((r) => String(r.id) === address.get("combined"));
+  const data = useMemo(
+    () =>
+      board.data && roster
+        ? { ...board.data, rows: board.data.rows.filter((r) => roster.classes.includes(r.id)) }
+        : board.data,
+    [board.data, roster],
+  );
   const lines = useMemo(
     () => linesOf(data?.rows ?? [], { filter, grouping, sorting, season, onlyWanting }),
     [data, filter, grouping, sorting, season, onlyWanting],
@@ -105,6 +118,24 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
             </MenuItem>
           ))}
         </TextField>
+        {ofYear.length > 0 && (
+          <TextField
+            select
+            variant="standard"
+            label="Combined roster"
+            value={roster ? String(roster.id) : ""}
+            onChange={(e) => set("combined", e.target.value)}
+            sx={{ minWidth: 130 }}
+            slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+          >
+            <MenuItem value="">all classes</MenuItem>
+            {ofYear.map((r) => (
+              <MenuItem key={r.id} value={String(r.id)}>
+                {r.name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
         <TextField
           select
           variant="standard"

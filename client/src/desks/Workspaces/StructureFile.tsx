@@ -1,0 +1,115 @@
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, take, type Schemas } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count } from "../../parts/words";
+
+/** The set-up of a class as a file: fetched, or taken in from one after saying what it will make. */
+export function StructureFile({
+  classId,
+  name,
+  onClose,
+}: {
+  classId: number;
+  name: string;
+  onClose: () => void;
+}) {
+  const [file, setFile] = useState<Schemas["StructureFile"] | null>(null);
+  const [unreadable, setUnreadable] = useState<string | null>(null);
+  const path = { path: { classId } };
+  const preview = useQuery({
+    queryKey: ["structure-preview", classId, file],
+    enabled: file !== null,
+    retry: false,
+    queryFn: () =>
+      take(
+        api.POST("/api/classes/{classId}/structure", {
+          params: { ...path, query: { apply: false } },
+          body: file!,
+        }),
+      ),
+  });
+  const act = useAct((_: void, headers) =>
+    take(
+      api.POST("/api/classes/{classId}/structure", {
+        params: { ...path, query: { apply: true } },
+        body: file!,
+        headers,
+      }),
+    ),
+  );
+  const fetch = useAct(
+    async (_: void, headers) => take(api.GET("/api/classes/{classId}/structure", { params: path, headers })),
+    (out) => {
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(new Blob([JSON.stringify(out, null, 2)], { type: "application/json" }));
+      link.download = `${name}, structure.json`;
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    },
+  );
+  const p = act.data ?? preview.data;
+  return (
+    <Ask
+      open
+      title="Structure as a file"
+      act={act.isSuccess ? "Close" : "Take it into this class"}
+      disabled={!act.isSuccess && (!preview.data || preview.isFetching)}
+      busy={act.isPending}
+      error={act.error ?? fetch.error}
+      onAct={() => (act.isSuccess ? onClose() : act.mutate())}
+      onClose={onClose}
+    >
+      <Typography>
+        Folders with their rules, links, pages, assignments as drafts, groups by name. No people, no work, no
+        dates, no files.
+      </Typography>
+      <Button variant="outlined" sx={{ mt: 1, mr: 1 }} onClick={() => fetch.mutate()}>
+        Fetch it
+      </Button>
+      <Button component="label" variant="outlined" sx={{ mt: 1 }}>
+        Choose a structure file…
+        <input
+          type="file"
+          accept=".json,application/json"
+          hidden
+          onChange={async (e) => {
+            const chosen = e.target.files?.[0];
+            e.target.value = "";
+            act.reset();
+            try {
+              setFile(chosen ? (JSON.parse(await chosen.text()) as Schemas["StructureFile"]) : null);
+              setUnreadable(null);
+            } catch {
+              setFile(null);
+              setUnreadable(
+                `“${chosen?.name}” is no JSON that can be read. Fetch it again from where it was made.`,
+              );
+            }
+          }}
+        />
+      </Button>
+      {unreadable && (
+        <Typography role="alert" color="error" sx={{ mt: 1 }}>
+          {unreadable}
+        </Typography>
+      )}
+      <Problem error={preview.error} />
+      {p && (
+        <Typography role="status" sx={{ mt: 1 }}>
+          <StateMark mark={act.isSuccess ? "done" : "underway"}>
+            {act.isSuccess ? "made:" : "will make:"}
+          </StateMark>{" "}
+          {count(p.folders, "folder", "folders")}, {count(p.things, "link or page", "links and pages")},{" "}
+          {count(p.assignments, "draft", "drafts")}, {count(p.groups, "group", "groups")}. {p.there} stand
+          there already and are left as they are.
+        </Typography>
+      )}
+    </Ask>
+  );
+}
