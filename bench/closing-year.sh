@@ -21,6 +21,11 @@ for n in 50 100 200 500; do
   line="$line $n:$(echo "$s $n" | awk '{printf "%.1f", 1000 * $1 / $2}')"
 done
 echo "milliseconds a class:$line (aim: a straight line)"
+# A bar for each, as long as the run took: the ends lie on a straight line through nothing if each class costs the same.
+for point in $line; do
+  n=${point%%:*}; total=$(echo "${point##*:} $n" | awk '{printf "%.0f", $1 * $2 / 1000}')
+  printf '%4d classes |%s %s s\n' "$n" "$(printf '#%.0s' $(seq $((total > 0 ? total : 1))))" "$total"
+done
 echo "closing 500 classes: $(per "$s" "$tool") times (aim 1.5), peak memory $mb MB (aim 400)"
 rm -rf "$work/school/spring-loft.db"*; cp "$work/open.db" "$work/school/spring-loft.db"
 read -r ours made <<< "$($bench roll-year "$work/school")"

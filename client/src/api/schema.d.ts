@@ -5522,6 +5522,7 @@ export interface components {
             classes: number;
             /** Format: int32 */
             held: number;
+            heldIn: number[];
             /** Format: int32 */
             files: null | number;
             /** Format: int64 */

@@ -18,8 +18,9 @@ using SpringLoft.Store.Years;
 namespace SpringLoft.App.Closing;
 
 /// <summary>A student on the desk of take-homes.</summary>
+/// <param name="HeldIn">Classes in which that work is held and which the asker may return.</param>
 /// <param name="Stale">True if something was returned to the student since it was made.</param>
-public sealed record TakeHomeLine(PersonId Student, string SortName, string? Grade, bool Active, int Classes, int Held, int? Files, long? Size, Instant? MadeAt, LocalDate? KeepUntil, Instant? FetchedAt, bool Stale);
+public sealed record TakeHomeLine(PersonId Student, string SortName, string? Grade, bool Active, int Classes, int Held, IReadOnlyList<ClassId> HeldIn, int? Files, long? Size, Instant? MadeAt, LocalDate? KeepUntil, Instant? FetchedAt, bool Stale);
 
 /// <summary>The take-homes of a year, and the newest run that made some.</summary>
 public sealed record TakeHomeDesk(YearId Year, string YearLabel, IReadOnlyList<TakeHomeLine> Students, TakeHomeRun? Run);
@@ -51,7 +52,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
         var lines = places.Where(p => people.ContainsKey(p.Key)).Select(p =>
         {
             var t = made.GetValueOrDefault(p.Key);
-            return new TakeHomeLine(p.Key, people[p.Key].Name.Sort, people[p.Key].Grade, people[p.Key].Active, p.Count(), held.GetValueOrDefault(p.Key), t?.Files, t?.Size, t?.MadeAt, t?.KeepUntil, t?.FetchedAt,
+            return new TakeHomeLine(p.Key, people[p.Key].Name.Sort, people[p.Key].Grade, people[p.Key].Active, p.Count(), held[p.Key].Count(), [.. held[p.Key].Distinct().Where(k => ClassGate.Find(c, who, k).Standing >= Standing.CoTeacher)], t?.Files, t?.Size, t?.MadeAt, t?.KeepUntil, t?.FetchedAt,
                 t is not null && newest.TryGetValue(p.Key, out var at) && at > t.MadeAt);
         }).ToList();
         var run = RunStore.Newest(c, RunKind.TakeHomes, who.Role == SchoolRole.Coordinator ? null : who.Id);
@@ -123,12 +124,12 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
     /// <summary>Opens one's own take-home of a year.</summary>
     public Download OpenMine(Caller who, YearId year) => Open(who.Id, year);
 
-    /// <summary>Opens a student's take-home, to be handed out: a coordinator any, a teacher those of their own classes.</summary>
+    /// <summary>Opens a student's take-home, to be handed out. It holds what other teachers said to the student in private: a coordinator's act.</summary>
     public Download Open(Caller by, PersonId student, YearId year)
     {
         premises.Db.Write(c =>
         {
-            if (Places(c, by, year).All(p => p.Key != student)) throw Refusals.NotFound("take-home");
+            if (by.Role != SchoolRole.Coordinator) throw new RefusedException("not-allowed", "A take-home holds work of all classes: the student fetches it, or the coordinator hands it out.", "Ask the coordinator.");
             Premises.Add(c, by, premises.Clock.Now, new("handed out take-home", "person", student.Value, null, $"year {year.Value}"));
         });
         return Open(student, year);

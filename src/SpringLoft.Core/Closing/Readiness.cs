@@ -49,7 +49,7 @@ public static class Readiness
         if (f.HeldMarked > 0)
             Add("held-marked", FindingLevel.Blocks, $"{Pieces(f.HeldMarked)} marked but not returned: the mark is a draft until then.", f.HeldMarked, Mend.ReturnWork);
         if (f.BlindCopies > 0)
-            Add("blind-copies", FindingLevel.Blocks, f.BlindCopies == 1 ? "Of these, 1 is the only copy there is: its student has none." : $"Of these, {f.BlindCopies} are the only copies there are: their students have none.", f.BlindCopies, Mend.ReturnWork);
+            Add("blind-copies", FindingLevel.Blocks, f.BlindCopies == 1 ? "Of these, 1 is the only copy there is: its student has none." : $"Of these, {f.BlindCopies} are the only copies there are: their students have none.", f.BlindCopies, Mend.None);
         if (f.HeldMarked + f.HeldUnmarked == 0)
             Add("all-returned", FindingLevel.Ready, "Every piece of work is with its student.", 0, Mend.None);
         if (f.UnsentWork > 0)

@@ -36,7 +36,7 @@ public enum Act
     /// <summary>Receive deliveries of rosters from the school's records, apply them, take them back.</summary>
     TakeDeliveries,
 
-    /// <summary>Delete archived classes, and read packages in.</summary>
+    /// <summary>Delete archived classes, read packages in, hand out take-homes.</summary>
     KeepLoft,
 
     /// <summary>Move the date that the demo believes in.</summary>

@@ -14,6 +14,9 @@ public sealed record BagReading(IReadOnlyList<string> Problems, IReadOnlyDiction
 /// <summary>Reads a zipped bag back and tests it. Source: RFC 8493 sections 2 and 3 ("complete" and "valid").</summary>
 public static class BagReader
 {
+    // A manifest of a million files is shorter; what claims to be longer is no tag file.
+    private const long MostTagBytes = 256L * 1024 * 1024;
+
     /// <summary>Reads every byte. Memory stays flat.</summary>
     /// <param name="zip">Seekable.</param>
     /// <param name="each">Called after each payload file with the number read so far.</param>
@@ -125,6 +128,7 @@ public static class BagReader
 
     private static byte[] Whole(ZipArchiveEntry entry)
     {
+        if (entry.Length > MostTagBytes) throw new InvalidDataException($"longer than {MostTagBytes / (1024 * 1024)} MB");
         using var source = entry.Open();
         using var bytes = new MemoryStream();
         source.CopyTo(bytes);

@@ -17,7 +17,7 @@ internal static class TakeHomeEndpoints
         api.MapPost("/take-homes/runs", (TakeHomesBody body, Caller who, TakeHomes homes) => new Made(homes.Begin(who, body.Year, body.Students).Value)).WithName("makeTakeHomes").Needs(Act.SeeBoard);
         api.MapGet("/take-homes/runs/{runId:long}", (long runId, Caller who, TakeHomes homes) => homes.See(who, new RunId(runId))).WithName("takeHomeRun").Needs(Act.SeeBoard);
         api.MapGet("/take-homes/{yearId:long}/{personId:long}", (long yearId, long personId, Caller who, TakeHomes homes) =>
-            Uploads.Send(homes.Open(who, new PersonId(personId), new YearId(yearId)))).WithName("handOutTakeHome").SendsFile().Needs(Act.SeeBoard);
+            Uploads.Send(homes.Open(who, new PersonId(personId), new YearId(yearId)))).WithName("handOutTakeHome").SendsFile().Needs(Act.KeepLoft);
         api.MapGet("/my-take-homes", (Caller who, TakeHomes homes) => homes.Mine(who)).WithName("myTakeHomes").Needs(Act.SeeOwnClasses);
         api.MapGet("/my-take-homes/{yearId:long}", (long yearId, Caller who, TakeHomes homes) => Uploads.Send(homes.OpenMine(who, new YearId(yearId)))).WithName("fetchTakeHome").SendsFile().Needs(Act.SeeOwnClasses);
         var k = api.MapGroup("/classes/{classId:long}/tidy");

@@ -58,9 +58,9 @@ public static class TakeHomeStore
         WHERE k.year_id = @year AND k.kind = 'Class' AND k.opened_at IS NOT NULL AND m.role = 'Student' ORDER BY p.family_key, p.given_key, p.id, k.name_key
         """, new { year }).Select(x => (new PersonId(x.Item1), new ClassId(x.Item2)))];
 
-    /// <summary>Pieces of work of each student that a teacher holds, in a year.</summary>
-    public static IReadOnlyDictionary<PersonId, int> HeldOf(IDbConnection c, YearId year) => c.Query<(long, long)>(
-        "SELECT w.student_id, count(*) FROM work w JOIN class k ON k.id = w.class_id WHERE k.year_id = @year AND w.state = 'HandedIn' GROUP BY w.student_id", new { year }).ToDictionary(x => new PersonId(x.Item1), x => (int)x.Item2);
+    /// <summary>Classes of a year in which a teacher holds work of a student, once for each piece.</summary>
+    public static ILookup<PersonId, ClassId> HeldOf(IDbConnection c, YearId year) => c.Query<(long, long)>(
+        "SELECT w.student_id, w.class_id FROM work w JOIN class k ON k.id = w.class_id WHERE k.year_id = @year AND w.state = 'HandedIn' ORDER BY w.id", new { year }).ToLookup(x => new PersonId(x.Item1), x => new ClassId(x.Item2));
 
     /// <summary>When something was last returned to each student, in a year.</summary>
     public static IReadOnlyDictionary<PersonId, Instant> NewestReturn(IDbConnection c, YearId year) => c.Query<Return>(

@@ -67,7 +67,7 @@ public class ClosingPlanTests
         var f = Ready with { HeldMarked = 2, BlindCopies = 1, Invitations = 1, OnHold = 3, CalendarOn = true, ShelfSet = true };
         var found = Readiness.Assess(f).ToDictionary(x => x.Code);
 
-        found["blind-copies"].ShouldSatisfyAllConditions(x => x.Level.ShouldBe(FindingLevel.Blocks), x => x.Mend.ShouldBe(Mend.ReturnWork));
+        found["blind-copies"].ShouldSatisfyAllConditions(x => x.Level.ShouldBe(FindingLevel.Blocks), x => x.Mend.ShouldBe(Mend.None, "returning what is held mends it"));
         found["invitations"].ShouldSatisfyAllConditions(x => x.Level.ShouldBe(FindingLevel.Attention), x => x.Mend.ShouldBe(Mend.WithdrawInvitations));
         found["on-hold"].Mend.ShouldBe(Mend.SeeDeliveries);
         found["calendar"].ShouldSatisfyAllConditions(x => x.Level.ShouldBe(FindingLevel.Ready), x => x.Mend.ShouldBe(Mend.RetireCalendar));

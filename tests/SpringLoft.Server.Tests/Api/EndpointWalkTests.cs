@@ -245,7 +245,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["takeHomes"] = Staff,
         ["makeTakeHomes"] = Staff,
         ["takeHomeRun"] = Staff,
-        ["handOutTakeHome"] = Staff,
+        ["handOutTakeHome"] = [Coordinator],
         ["myTakeHomes"] = SignedIn,
         ["fetchTakeHome"] = SignedIn,
         ["tidy"] = ClassStaff,

@@ -242,7 +242,7 @@ test("two windows of one teacher: what was changed meanwhile is told, not overwr
 
 test("work that is not returned blocks closing; return all mends it", async () => {
   await teacher.goto(`${classPath}/close`);
-  await expect(teacher.getByRole("row", { name: /blocks/ })).toContainText("marked but not returned");
+  await expect(teacher.getByRole("row", { name: /^blocked/ }).filter({ hasText: "marked but not returned" })).toBeVisible();
   await expect(teacher.getByRole("button", { name: "Close this class…" })).toBeDisabled();
   await isAccessible(teacher, "the closing desk, blocked");
   await teacher.getByRole("link", { name: "Return it" }).click();

@@ -19,6 +19,7 @@ import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayDate, sayMoment } from "../../parts/words";
 import { ClosePlaces } from "./ClosePlaces";
+import { ReturnMany } from "./ReturnMany";
 
 /** Take-homes: each student's own work over all classes of the year as one download. */
 export function TakeHomes({ me }: { me: Schemas["Me"] }) {
@@ -44,6 +45,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
   const held = d?.students.filter((s) => s.held > 0).length ?? 0;
   const working = d?.run?.state === "Working";
   const [shown, setShown] = useState(100);
+  const [returning, setReturning] = useState<Schemas["TakeHomeLine"] | null>(null);
   return (
     <Desk
       title="Take-homes"
@@ -69,7 +71,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
             </Typography>
             <Typography>
               One zip for each student: all their work and own folders of the year, with a page that opens
-              offline. They fetch it themselves; you can hand it out too.
+              offline. They fetch it themselves; the coordinator can hand it out too.
             </Typography>
             {held > 0 && (
               <StateMark mark="attention">{count(held, "student has", "students have")} held work</StateMark>
@@ -137,6 +139,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
                 <TableCell>Grade</TableCell>
                 <TableCell align="right">Classes</TableCell>
                 <TableCell>Take-home</TableCell>
+                <TableCell>Held</TableCell>
                 <TableCell>Fetched</TableCell>
                 <TableCell />
               </TableRow>
@@ -162,9 +165,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
                   <TableCell align="right">{s.classes}</TableCell>
                   <TableCell>
                     {s.madeAt == null ? (
-                      <StateMark mark="notYet">
-                        {s.held > 0 ? `not yet, ${s.held} held` : "not yet"}
-                      </StateMark>
+                      <StateMark mark="notYet">not yet</StateMark>
                     ) : s.stale ? (
                       <StateMark mark="attention">
                         made {sayMoment(s.madeAt)}, more was returned since
@@ -176,9 +177,23 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
                       </StateMark>
                     )}
                   </TableCell>
+                  <TableCell>
+                    {s.heldIn.length > 0 ? (
+                      <Button
+                        onClick={() => setReturning(s)}
+                        aria-label={`Return what is held of ${s.sortName}`}
+                      >
+                        Return {s.held}…
+                      </Button>
+                    ) : s.held > 0 ? (
+                      `${s.held} held`
+                    ) : (
+                      "–"
+                    )}
+                  </TableCell>
                   <TableCell>{s.fetchedAt != null ? sayMoment(s.fetchedAt) : "–"}</TableCell>
                   <TableCell align="right">
-                    {s.madeAt != null && (
+                    {s.madeAt != null && me.role === "Coordinator" && (
                       <Link
                         href={`/api/take-homes/${d!.year}/${s.student}`}
                         download
@@ -192,6 +207,12 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
               ))}
             </TableBody>
           </Table>
+          <ReturnMany
+            open={returning !== null}
+            classes={returning?.heldIn ?? []}
+            student={returning?.student ?? null}
+            onClose={() => setReturning(null)}
+          />
           {rows.length > shown && (
             <Button onClick={() => setShown(shown + 200)}>{rows.length - shown} more</Button>
           )}
