@@ -9,14 +9,14 @@ export const useMe = () =>
 export const useSchool = () =>
   useQuery({ queryKey: ["school"], queryFn: () => take(api.GET("/api/school")) });
 
-/** The year board; the current year if none is named. */
-export const useBoard = (year?: number) =>
+/** The year board; the current year if none is named, only the sections of a combined roster if one is. */
+export const useBoard = (year?: number, combined?: number) =>
   useQuery({
-    queryKey: ["board", year ?? null],
+    queryKey: ["board", year ?? null, combined ?? null],
     // While a class is closing, its cell moves by itself.
     refetchInterval: (q) =>
       q.state.data?.rows.some((r) => r.cells.close.state === "Underway") ? 1000 : false,
-    queryFn: () => take(api.GET("/api/board", { params: { query: year === undefined ? {} : { year } } })),
+    queryFn: () => take(api.GET("/api/board", { params: { query: { year, combined } } })),
   });
 
 /** All folder plans. */

@@ -6001,6 +6001,7 @@ export interface operations {
         parameters: {
             query?: {
                 year?: number;
+                combined?: number;
             };
             header?: never;
             path?: never;

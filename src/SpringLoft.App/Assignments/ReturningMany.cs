@@ -2,7 +2,6 @@ using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Assignments;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Assignments;
-using SpringLoft.Store.Rosters;
 
 namespace SpringLoft.App.Assignments;
 
@@ -33,15 +32,7 @@ public sealed class ReturningMany(Premises premises)
         {
             var now = premises.Clock.Now;
             var prepared = Prepare(c, by, scope);
-            foreach (var p in prepared.Where(p => p.Preview.ToReturn.Count > 0))
-            {
-                foreach (var work in p.Preview.ToReturn)
-                {
-                    if (text.Length > 0) WorkStore.AddComment(c, work, by.Id, text, now);
-                    if (!WorkStore.Save(c, p.Rows[work] with { State = WorkState.Returned, ReturnedAt = now })) throw Refusals.ChangedMeanwhile("work");
-                }
-                Premises.Add(c, by, now, new("returned all", "class", p.Id.Value, p.Id, $"{p.Preview.ToReturn.Count} pieces to {p.Preview.Students} students"));
-            }
+            foreach (var p in prepared) Returns.Give(c, by, p.Id, p.Preview, p.Rows, text, now);
             return Sum(prepared);
         });
     }
@@ -57,9 +48,8 @@ public sealed class ReturningMany(Premises premises)
             var at = ClassGate.Find(c, who, id);
             if (!Permissions.InClass(at.Standing, Act.Mark)) throw new RefusedException("not-found", "One of the classes is not among those whose work you may return.", "Choose among your own classes.", "classes");
             at.NotArchived();
-            var points = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Points is not null);
-            var rows = WorkStore.OfClass(c, id).Where(w => scope.Student is null || w.StudentId == scope.Student).ToDictionary(w => w.Id);
-            return new Prepared(id, at.Class.Name, ReturnPreview.Of(rows.Values.Select(w => new ReturnCandidate(w.Id, w.StudentId, w.State, w.Score, points.GetValueOrDefault(w.AssignmentId))), scope.UnmarkedToo), rows);
+            var (preview, rows) = Returns.Preview(c, id, null, scope.Student, scope.UnmarkedToo);
+            return new Prepared(id, at.Class.Name, preview, rows);
         })];
     }
 

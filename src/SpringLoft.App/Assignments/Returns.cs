@@ -81,7 +81,7 @@ public sealed class Returns(Premises premises)
     /// <summary>Says what returning all would do. Writes nothing.</summary>
     public ReturnAllView PreviewReturnAll(ClassId id, AssignmentId? assignment, bool unmarkedToo) => premises.Db.Read(c =>
     {
-        var p = Preview(c, id, assignment, unmarkedToo).Preview;
+        var p = Preview(c, id, assignment, null, unmarkedToo).Preview;
         return new ReturnAllView(p.ToReturn.Count, p.Students, p.DraftMarks, p.Unmarked);
     });
 
@@ -94,15 +94,8 @@ public sealed class Returns(Premises premises)
         return premises.Db.Write(c =>
         {
             ClassGate.Find(c, by, id).NotArchived();
-            var (preview, rows) = Preview(c, id, assignment, unmarkedToo);
-            var now = premises.Clock.Now;
-            foreach (var work in preview.ToReturn)
-            {
-                if (text.Length > 0) WorkStore.AddComment(c, work, by.Id, text, now);
-                if (!WorkStore.Save(c, rows[work] with { State = WorkState.Returned, ReturnedAt = now })) throw Refusals.ChangedMeanwhile("work");
-            }
-            if (preview.ToReturn.Count > 0)
-                Premises.Add(c, by, now, new("returned all", "class", id.Value, id, $"{preview.ToReturn.Count} pieces to {preview.Students} students"));
+            var (preview, rows) = Preview(c, id, assignment, null, unmarkedToo);
+            Give(c, by, id, preview, rows, text, premises.Clock.Now);
             return new ReturnAllView(preview.ToReturn.Count, preview.Students, preview.DraftMarks, preview.Unmarked);
         });
     }
@@ -143,10 +136,23 @@ public sealed class Returns(Premises premises)
         return View(c, id, Find(c, id, work));
     });
 
-    private static (ReturnPreview Preview, Dictionary<WorkId, WorkRow> Rows) Preview(IDbConnection c, ClassId id, AssignmentId? assignment, bool unmarkedToo)
+    /// <summary>Gives back what was decided, with a comment to each if there is one.</summary>
+    internal static void Give(IDbConnection c, Caller by, ClassId id, ReturnPreview preview, Dictionary<WorkId, WorkRow> rows, string comment, Instant now)
+    {
+        foreach (var work in preview.ToReturn)
+        {
+            if (comment.Length > 0) WorkStore.AddComment(c, work, by.Id, comment, now);
+            if (!WorkStore.Save(c, rows[work] with { State = WorkState.Returned, ReturnedAt = now })) throw Refusals.ChangedMeanwhile("work");
+        }
+        if (preview.ToReturn.Count > 0)
+            Premises.Add(c, by, now, new("returned all", "class", id.Value, id, $"{preview.ToReturn.Count} pieces to {preview.Students} students"));
+    }
+
+    /// <summary>What of a class would be returned.</summary>
+    internal static (ReturnPreview Preview, Dictionary<WorkId, WorkRow> Rows) Preview(IDbConnection c, ClassId id, AssignmentId? assignment, PersonId? student, bool unmarkedToo)
     {
         var points = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Points is not null);
-        var rows = WorkStore.OfClass(c, id).Where(w => assignment is null || w.AssignmentId == assignment).ToDictionary(w => w.Id);
+        var rows = WorkStore.OfClass(c, id).Where(w => (assignment is null || w.AssignmentId == assignment) && (student is null || w.StudentId == student)).ToDictionary(w => w.Id);
         return (ReturnPreview.Of(rows.Values.Select(w => new ReturnCandidate(w.Id, w.StudentId, w.State, w.Score, points.GetValueOrDefault(w.AssignmentId))), unmarkedToo), rows);
     }
 

@@ -37,6 +37,7 @@ public sealed class LoftBin(Premises premises)
         if (against.Count > 0) throw new RefusedException("delete-barred", $"“{k.Name}” can't be deleted. {string.Join(" ", against)}", "Mend what is listed, or leave it in the loft: that is the advice.");
         if (typed?.Trim() != k.Name) throw new RefusedException("delete-name", "What you typed is not the name of the class.", $"Type “{k.Name}” exactly.", "name");
         LoftStore.SetBinned(c, id, premises.Clock.Now);
+        LoftStore.Seal(c, id, true);
         Premises.Add(c, by, premises.Clock.Now, new("deleted archived class", "class", id.Value, id, $"{k.Name}: in the bin for {Deleting.Days} days"));
     });
 
@@ -45,6 +46,7 @@ public sealed class LoftBin(Premises premises)
     {
         var b = LoftStore.Bin(c).FirstOrDefault(b => b.Id == id) ?? throw Refusals.NotFound("class in the bin");
         LoftStore.SetBinned(c, id, null);
+        LoftStore.Seal(c, id, false);
         Premises.Add(c, by, premises.Clock.Now, new("brought class back", "class", id.Value, id, b.Name));
     });
 
@@ -66,7 +68,7 @@ public sealed class LoftBin(Premises premises)
     {
         var n = ClosingStore.Counts(c, k.YearId, k.Id)[k.Id];
         var (withWork, withTakeHome) = LoftStore.TakeHomes(c, k.Id);
-        return (new(k.State, n.HeldMarked + n.HeldUnmarked, withWork, withTakeHome), n);
+        return (new(k.State, n.HeldMarked + n.HeldUnmarked, withWork, withTakeHome, n.ShelfSet ? 1 : 0), n);
     }
 
     private static ClassRow Find(IDbConnection c, ClassId id) => ClassStore.Find(c, id) is { Kind: WorkspaceKind.Class } k ? k : throw Refusals.NotFound("archived class");

@@ -87,6 +87,16 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
     public void Go(RunId id, CancellationToken stop)
     {
         var (run, waiting) = premises.Db.Read(c => (RunStore.Find(c, id)!, TakeHomeStore.Students(c, id).Where(s => s.State == StepState.Waiting).ToList()));
+        // What holds work of a class that was deleted stays as it is: made anew it would be without that work.
+        var kept = waiting.Count == 0 ? new HashSet<PersonId>() : premises.Db.Read(c => TakeHomeStore.Sealed(c, waiting[0].YearId));
+        if (waiting.Any(w => kept.Contains(w.PersonId)))
+        {
+            premises.Db.Write(c =>
+            {
+                foreach (var w in waiting.Where(w => kept.Contains(w.PersonId))) TakeHomeStore.SetStudent(c, id, w.PersonId, StepState.Failed, "It holds work of a class that was deleted since, and stays as it is.");
+            });
+            waiting = [.. waiting.Where(w => !kept.Contains(w.PersonId))];
+        }
         if (waiting.Count > 0)
         {
             var making = premises.Db.Read(c => new Making(c, premises, waiting[0].YearId, run.StartedAt));

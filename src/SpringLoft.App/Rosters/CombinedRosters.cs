@@ -42,6 +42,7 @@ public sealed record CombinedReturn(int Pieces, int Students, int DraftMarks, in
 /// <summary>Combined rosters: classes that one person teaches or marks as one list. Nobody else sees them.</summary>
 public sealed class CombinedRosters(Premises premises, Returns returns)
 {
+    private readonly ReturningMany returning = new(premises);
     /// <summary>Most sections of one.</summary>
     public const int MostSections = 8;
 
@@ -110,16 +111,14 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
     }
 
     /// <summary>Says what returning everything held would do, over all sections. Writes nothing.</summary>
-    public CombinedReturn PreviewReturn(Caller who, long id, bool unmarkedToo) => Sum(Classes(who, id).Select(k => returns.PreviewReturnAll(k, null, unmarkedToo)));
+    public CombinedReturn PreviewReturn(Caller who, long id, bool unmarkedToo) =>
+        Classes(who, id) is { Count: > 0 } open ? Told(returning.Preview(who, new(open, null, unmarkedToo))) : new(0, 0, 0, 0);
 
-    /// <summary>Returns everything that is held, over all sections.</summary>
-    public CombinedReturn Return(Caller by, long id, bool unmarkedToo, string? comment) => Sum(Classes(by, id).Where(k => returns.PreviewReturnAll(k, null, unmarkedToo).Pieces > 0).Select(k => returns.ReturnAll(by, k, null, unmarkedToo, comment)).ToList());
+    /// <summary>Returns everything that is held, in all sections or in none.</summary>
+    public CombinedReturn Return(Caller by, long id, bool unmarkedToo, string? comment) =>
+        Classes(by, id) is { Count: > 0 } open ? Told(returning.Do(by, new(open, null, unmarkedToo), comment)) : new(0, 0, 0, 0);
 
-    private static CombinedReturn Sum(IEnumerable<ReturnAllView> parts)
-    {
-        var all = parts.ToList();
-        return new(all.Sum(p => p.Pieces), all.Sum(p => p.Students), all.Sum(p => p.DraftMarks), all.Sum(p => p.Unmarked));
-    }
+    private static CombinedReturn Told(ManyReturns m) => new(m.Pieces, m.Students, m.DraftMarks, m.Unmarked);
 
     private IReadOnlyList<ClassId> Classes(Caller who, long id) => premises.Db.Read(c =>
     {

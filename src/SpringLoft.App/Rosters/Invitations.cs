@@ -84,7 +84,7 @@ public sealed class Invitations(Premises premises, IPost post)
     public InvitationLook Look(string? token) => premises.Db.Read(c =>
     {
         var i = Find(c, token);
-        var k = ClassStore.Find(c, i.ClassId)!;
+        var k = ClassStore.Find(c, i.ClassId) ?? throw Refusals.NotFound("invitation");
         return new InvitationLook(k.Name, k.TeacherShown, i.Role, i.Email, StateOf(i));
     });
 
@@ -99,7 +99,7 @@ public sealed class Invitations(Premises premises, IPost post)
         // A letter that was handed on lets nobody in whose own address the school knows to be another.
         if (PersonStore.Find(c, by.Id)!.Email is { } own && !own.Equals(i.Email, StringComparison.OrdinalIgnoreCase))
             throw new RefusedException("invitation-other", $"The invitation was sent to {i.Email}, and your address is {own}.", "Ask the teacher to invite your address, or to enroll you.", "token");
-        var k = ClassStore.Find(c, i.ClassId)!;
+        var k = ClassStore.Find(c, i.ClassId) ?? throw Refusals.NotFound("invitation");
         if (k.State == ClassState.Archived) throw new RefusedException("class-archived", $"“{k.Name}” is archived.", "Ask the teacher.", "token");
         var now = premises.Clock.Now;
         if (RosterStore.Member(c, k.Id, by.Id) is not { LeftAt: null })

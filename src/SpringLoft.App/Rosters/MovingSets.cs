@@ -59,7 +59,7 @@ public sealed class MovingSets(Premises premises)
     /// <summary>Work in the classes that a student left for this one; its teacher reads on where the other stopped.</summary>
     public IReadOnlyList<EarlierWork> Earlier(ClassId id, PersonId student) => premises.Db.Read(c => RosterStore.MovedFrom(c, id, student).SelectMany(k =>
     {
-        var name = ClassStore.Find(c, k)!.Name;
+        if (ClassStore.Find(c, k)?.Name is not { } name) return [];
         var assignments = AssignmentStore.OfClass(c, k).ToDictionary(a => a.Id);
         return WorkStore.OfStudent(c, k, student).Where(w => w.State != WorkState.Working && assignments.ContainsKey(w.AssignmentId)).Select(w => new EarlierWork(name, assignments[w.AssignmentId].Title, w.State, w.Score, assignments[w.AssignmentId].Points,
             [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.ReturnedAt));

@@ -26,14 +26,15 @@ public sealed class YearBoard(Premises premises, BlindCounts blind)
     private const int MostCountedNow = 40;
 
     /// <summary>The board of a year, the current one if none is named. A coordinator sees all classes, others their own.</summary>
-    /// <exception cref="RefusedException"><c>not-found</c>: no such year.</exception>
-    public BoardView See(Caller who, YearId? asked)
+    /// <param name="combined">Only the sections of this combined roster of the asker's; null for all.</param>
+    /// <exception cref="RefusedException"><c>not-found</c>: no such year, no such roster.</exception>
+    public BoardView See(Caller who, YearId? asked, long? combined = null)
     {
         blind.Refresh(MostCountedNow);
-        return premises.Db.Read(c => See(c, who, asked));
+        return premises.Db.Read(c => See(c, who, asked, combined));
     }
 
-    private BoardView See(IDbConnection c, Caller who, YearId? asked)
+    private BoardView See(IDbConnection c, Caller who, YearId? asked, long? combined)
     {
         var years = YearStore.All(c);
         var today = premises.Clock.Today;
@@ -41,6 +42,12 @@ public sealed class YearBoard(Premises premises, BlindCounts blind)
         var classes = ClassStore.OfYear(c, year.Id);
         var staff = StaffStore.Of(c, year.Id);
         if (who.Role != SchoolRole.Coordinator) classes = [.. classes.Where(k => staff.Mine(k.Id, who.Id))];
+        if (combined is { } roster)
+        {
+            if (CombinedStore.Find(c, roster)?.OwnerId != who.Id) throw Refusals.NotFound("combined roster");
+            var sections = CombinedStore.Sections(c, roster).Select(s => s.Class).ToHashSet();
+            classes = [.. classes.Where(k => sections.Contains(k.Id))];
+        }
         var counts = ClosingStore.Counts(c, year.Id);
         var wanted = new FolderCounts(c, year);
         var spots = BlindStore.OfYear(c, year.Id);

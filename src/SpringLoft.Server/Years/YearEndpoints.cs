@@ -23,7 +23,7 @@ internal static class YearEndpoints
     {
         api.MapGet("/school", (YearLine line) => line.See()).WithName("school").Needs(Act.SeeOwnClasses);
 
-        api.MapGet("/board", (Caller who, YearBoard board, long? year) => board.See(who, year is { } y ? new YearId(y) : null)).WithName("board").Needs(Act.SeeBoard);
+        api.MapGet("/board", (Caller who, YearBoard board, long? year, long? combined) => board.See(who, year is { } y ? new YearId(y) : null, combined)).WithName("board").Needs(Act.SeeBoard);
 
         api.MapPost("/demo/date", (DateBody body, Caller who, YearLine line) =>
         {

@@ -49,16 +49,26 @@ public static class LoftStore
         ORDER BY year_id DESC, class_name, kind, name LIMIT @most
         """, new { like = $"%{part.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%", staff, asker, most })];
 
-    /// <summary>Students with work or files in a class, and which of them have a take-home with it: of the class, or of the year and younger than the class's end.</summary>
-    public static (int WithWork, int WithTakeHome) TakeHomes(IDbConnection c, ClassId id) => c.QuerySingle<(int, int)>(
+    private const string WithWork =
         """
-        WITH s AS (
-          SELECT student_id AS p FROM work w WHERE class_id = @id AND EXISTS (SELECT 1 FROM work_file f WHERE f.work_id = w.id)
-          UNION SELECT added_by FROM item WHERE class_id = @id AND by_student = 1 AND binned_at IS NULL AND sha256 IS NOT NULL)
-        SELECT count(*), ifnull(sum(EXISTS (SELECT 1 FROM package g WHERE g.class_id = @id AND g.kind = 'TakeHome' AND g.student_id = s.p)
-          OR EXISTS (SELECT 1 FROM take_home t JOIN class k ON k.id = @id WHERE t.person_id = s.p AND t.year_id = k.year_id AND t.made_at >= ifnull((SELECT max(w.returned_at) FROM work w WHERE w.class_id = @id AND w.student_id = s.p), ''))), 0)
-        FROM s
+        SELECT student_id AS p, max(ifnull(returned_at, '')) AS newest FROM work w WHERE class_id = @id AND EXISTS (SELECT 1 FROM work_file f WHERE f.work_id = w.id) GROUP BY student_id
+        UNION ALL SELECT added_by, max(added_at) FROM item WHERE class_id = @id AND by_student = 1 AND binned_at IS NULL AND sha256 IS NOT NULL GROUP BY added_by
+        """;
+
+    /// <summary>
+    /// Students with work or files in a class, and which of them have a take-home of the year that was made after the newest
+    /// of it. The class's own take-homes do not count: they go with the class.
+    /// </summary>
+    public static (int WithWork, int WithTakeHome) TakeHomes(IDbConnection c, ClassId id) => c.QuerySingle<(int, int)>(
+        $"""
+        WITH s AS (SELECT p, max(newest) AS newest FROM ({WithWork}) GROUP BY p)
+        SELECT count(*), ifnull(sum(EXISTS (SELECT 1 FROM take_home t JOIN class k ON k.id = @id WHERE t.person_id = s.p AND t.year_id = k.year_id AND julianday(t.made_at) >= ifnull(julianday(s.newest), 0))), 0) FROM s
         """, new { id });
+
+    /// <summary>Seals the take-homes that hold work of a class, or breaks the seals of this class.</summary>
+    public static void Seal(IDbConnection c, ClassId id, bool seal) => c.Execute(
+        seal ? $"INSERT INTO take_home_seal(person_id, year_id, class_id) SELECT DISTINCT p, (SELECT year_id FROM class WHERE id = @id), @id FROM ({WithWork}) WHERE true ON CONFLICT DO NOTHING"
+            : "DELETE FROM take_home_seal WHERE class_id = @id", new { id });
 
     /// <summary>Puts an archived class into the bin, or back with null.</summary>
     public static void SetBinned(IDbConnection c, ClassId id, Instant? at) => c.Execute("UPDATE class SET binned_at = @at, version = version + 1 WHERE id = @id AND state = 'Archived'", new { id, at });

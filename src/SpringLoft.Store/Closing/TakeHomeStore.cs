@@ -44,6 +44,10 @@ public static class TakeHomeStore
         ON CONFLICT(person_id, year_id) DO UPDATE SET name = @Name, sha256 = @Sha256, files = @Files, classes = @Classes, made_at = @MadeAt, keep_until = @KeepUntil, fetched_at = NULL
         """, t);
 
+    /// <summary>Students whose take-home of a year holds work of a class that was deleted.</summary>
+    public static IReadOnlySet<PersonId> Sealed(IDbConnection c, YearId year) =>
+        c.Query<long>("SELECT DISTINCT person_id FROM take_home_seal WHERE year_id = @year", new { year }).Select(p => new PersonId(p)).ToHashSet();
+
     /// <summary>Notes that it was fetched.</summary>
     public static void Fetched(IDbConnection c, PersonId person, YearId year, Instant at) => c.Execute("UPDATE take_home SET fetched_at = @at WHERE person_id = @person AND year_id = @year", new { person, year, at });
 
@@ -55,7 +59,7 @@ public static class TakeHomeStore
     public static IReadOnlyList<(PersonId Person, ClassId Class)> Places(IDbConnection c, YearId year) => [.. c.Query<(long, long)>(
         """
         SELECT m.person_id, m.class_id FROM member m JOIN class k ON k.id = m.class_id JOIN person p ON p.id = m.person_id
-        WHERE k.year_id = @year AND k.kind = 'Class' AND k.opened_at IS NOT NULL AND m.role = 'Student' ORDER BY p.family_key, p.given_key, p.id, k.name_key
+        WHERE k.year_id = @year AND k.kind = 'Class' AND k.binned_at IS NULL AND k.opened_at IS NOT NULL AND m.role = 'Student' ORDER BY p.family_key, p.given_key, p.id, k.name_key
         """, new { year }).Select(x => (new PersonId(x.Item1), new ClassId(x.Item2)))];
 
     /// <summary>Classes of a year in which a teacher holds work of a student, once for each piece.</summary>

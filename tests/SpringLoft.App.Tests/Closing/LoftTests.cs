@@ -23,6 +23,19 @@ public class LoftTests : SchoolTest
     }
 
     private LoftBin Bin => new(school.Premises);
+    private void TakeHomes()
+    {
+        var run = school.TakeHomes.Begin(school.Coordinator, school.Years[0].Id, null);
+        school.TakeHomes.Go(run, CancellationToken.None);
+    }
+
+    private string[] TakenHome()
+    {
+        using var content = school.TakeHomes.OpenMine(school.Umi, school.Years[0].Id).Content;
+        using var zip = new ZipArchive(content);
+        return [.. zip.Entries.Select(e => e.FullName)];
+    }
+
     private PackageIntake Intake => new(school.Premises);
 
     private MemoryStream Package()
@@ -72,6 +85,8 @@ public class LoftTests : SchoolTest
         var name = school.Workspace.Head(school.Coordinator, school.Class).Name;
         Refused(() => Bin.Bin(school.Coordinator, school.Class, name)).ShouldBe("delete-barred");
         school.Close();
+        Refused(() => Bin.Bin(school.Coordinator, school.Class, name)).ShouldBe("delete-barred", "the take-homes of the class itself would go with it");
+        TakeHomes();
         Refused(() => Bin.Bin(school.Coordinator, school.Class, "Clay")).ShouldBe("delete-name");
         Bin.Check(school.Class).Against.ShouldBeEmpty();
 
@@ -87,6 +102,7 @@ public class LoftTests : SchoolTest
     public void From_the_bin_it_comes_back_whole_for_30_days_and_then_it_is_gone()
     {
         school.Close();
+        TakeHomes();
         var package = Texts(Package());
         Bin.Bin(school.Coordinator, school.Class, school.Workspace.Head(school.Coordinator, school.Class).Name);
         school.Clock.AdvanceDays(29);
@@ -102,6 +118,51 @@ public class LoftTests : SchoolTest
         Bin.See().ShouldBeEmpty();
         school.Read(c => Dapper.SqlMapper.Query<string>(c, "PRAGMA foreign_key_check").ToList()).ShouldBeEmpty();
         school.Read(c => WorkStore.OfClass(c, school.Class)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void What_a_student_took_home_outlives_the_class_and_is_not_made_anew_without_it()
+    {
+        var other = school.Making.Make(school.Lead, school.New("Tides", "7A"));
+        school.Roster.Enroll(school.Lead, other, [school.Umi.Id], ClassRole.Student);
+        school.Making.Open(school.Lead, other, school.Workspace.Head(school.Lead, other).Version);
+        school.Close();
+        TakeHomes();
+        var taken = TakenHome();
+        taken.ShouldContain(f => f.EndsWith("pot.txt", StringComparison.Ordinal));
+        Bin.Bin(school.Coordinator, school.Class, school.Workspace.Head(school.Coordinator, school.Class).Name);
+        TakeHomes();
+        TakenHome().ShouldBe(taken, "in the bin");
+        school.Clock.AdvanceDays(31);
+        Bin.LetGo().ShouldBe(1);
+
+        TakeHomes();
+
+        TakenHome().ShouldBe(taken, "gone for good");
+    }
+
+    [Fact]
+    public void Brought_back_from_the_bin_a_take_home_is_made_anew_again()
+    {
+        school.Close();
+        TakeHomes();
+        Bin.Bin(school.Coordinator, school.Class, school.Workspace.Head(school.Coordinator, school.Class).Name);
+        Bin.BringBack(school.Coordinator, school.Class);
+        school.Clock.AdvanceHours(1);
+
+        TakeHomes();
+
+        school.TakeHomes.See(school.Coordinator, school.Years[0].Id).Students.Single(s => s.Student == school.Umi.Id).MadeAt.ShouldBe(school.Premises.Clock.Now);
+    }
+
+    [Fact]
+    public void A_class_with_an_open_shelf_is_not_deleted()
+    {
+        school.Close();
+        TakeHomes();
+        new OpenShelf(school.Premises).Set(school.Lead, school.Class, new("To read", "", school.Premises.Clock.Today.PlusDays(30), [school.FolderNamed("Papers")], [], []));
+
+        Bin.Check(school.Class).Against.ShouldHaveSingleItem().ShouldContain("open shelf");
     }
 
     [Fact]

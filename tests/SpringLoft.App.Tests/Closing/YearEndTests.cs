@@ -196,6 +196,7 @@ public class YearEndTests : SchoolTest
         var folder = kept.Keep(school.Lead, school.Class, school.FolderNamed("Papers"));
         Return();
         school.Close();
+        MakeTakeHomes();
         new LoftBin(school.Premises).Bin(school.Coordinator, school.Class, school.Workspace.Head(school.Coordinator, school.Class).Name);
         var to = school.Making.Make(school.Lead, school.New("Clay", "7A"));
 

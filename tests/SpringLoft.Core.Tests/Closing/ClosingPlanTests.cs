@@ -90,6 +90,7 @@ public class ClosingPlanTests
         Deleting.Against(new(ClassState.Archived, 0, 27, 27)).ShouldBeEmpty();
         Deleting.Against(new(ClassState.Open, 2, 27, 25)).Count.ShouldBe(3);
         Deleting.Against(new(ClassState.Archived, 0, 27, 26)).ShouldHaveSingleItem().ShouldContain("1 of 27 students");
+        Deleting.Against(new(ClassState.Archived, 0, 27, 27, 1)).ShouldHaveSingleItem().ShouldContain("shut it first");
         Deleting.GoneAt(Instant.FromUtc(2027, 6, 30, 12, 0)).ShouldBe(Instant.FromUtc(2027, 7, 30, 12, 0));
     }
 }

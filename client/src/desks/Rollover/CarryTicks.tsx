@@ -5,6 +5,7 @@ import Radio from "@mui/material/Radio";
 import RadioGroup from "@mui/material/RadioGroup";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../../api/client";
+import { sayDay } from "../../parts/words";
 
 type Choice = Required<Schemas["CarryChoice"]>;
 
@@ -88,7 +89,7 @@ export function MovedDates({ dates }: { dates: Schemas["CarriedDate"][] }) {
     <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
       {dates.map((d) => (
         <Box component="li" key={d.assignment} sx={{ py: 0.25 }}>
-          <strong>{d.title}</strong>: {day(d.moved.was)} → {day(d.moved.will)}{" "}
+          <strong>{d.title}</strong>: {sayDay(d.moved.was)} → {sayDay(d.moved.will)}{" "}
           <Box
             component="span"
             sx={{ color: d.moved.flagged ? "warning.main" : "text.secondary", fontSize: "0.85rem" }}
@@ -101,13 +102,3 @@ export function MovedDates({ dates }: { dates: Schemas["CarriedDate"][] }) {
     </Box>
   );
 }
-
-const day = (iso: string) => {
-  const [y, m, d] = iso.split("-").map(Number);
-  return new Date(y!, m! - 1, d).toLocaleDateString(undefined, {
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-  });
-};

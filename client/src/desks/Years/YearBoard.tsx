@@ -36,7 +36,8 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
   const school = useSchool();
   const [address, setAddress] = useSearchParams();
   const asked = address.get("year") ? Number(address.get("year")) : undefined;
-  const board = useBoard(asked);
+  const narrowed = address.get("combined") ? Number(address.get("combined")) : undefined;
+  const board = useBoard(asked, narrowed);
   const filter = (address.get("show") ?? "all") as Filter;
   const grouping = (address.get("group") ?? (me.role === "Coordinator" ? "lead" : "course")) as Grouping;
   const onlyWanting = address.get("wanting") !== "no";
@@ -53,14 +54,8 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
     queryFn: () => take(api.GET("/api/combined")),
   });
   const ofYear = (combined.data ?? []).filter((r) => r.year === board.data?.year);
-  const roster = ofYear.find((r) => String(r.id) === address.get("combined"));
-  const data = useMemo(
-    () =>
-      board.data && roster
-        ? { ...board.data, rows: board.data.rows.filter((r) => roster.classes.includes(r.id)) }
-        : board.data,
-    [board.data, roster],
-  );
+  const roster = ofYear.find((r) => r.id === narrowed);
+  const data = board.data;
   const lines = useMemo(
     () => linesOf(data?.rows ?? [], { filter, grouping, sorting, season, onlyWanting }),
     [data, filter, grouping, sorting, season, onlyWanting],
@@ -109,7 +104,13 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
           variant="standard"
           label="School year"
           value={data?.year ?? ""}
-          onChange={(e) => set("year", e.target.value)}
+          onChange={(e) =>
+            setAddress((a) => {
+              a.set("year", e.target.value);
+              a.delete("combined");
+              return a;
+            })
+          }
           sx={{ minWidth: 92 }}
         >
           {(school.data?.years ?? []).map((y) => (
@@ -124,7 +125,13 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
             variant="standard"
             label="Combined roster"
             value={roster ? String(roster.id) : ""}
-            onChange={(e) => set("combined", e.target.value)}
+            onChange={(e) =>
+              setAddress((a) => {
+                if (e.target.value) a.set("combined", e.target.value);
+                else a.delete("combined");
+                return a;
+              })
+            }
             sx={{ minWidth: 130 }}
             slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
           >
