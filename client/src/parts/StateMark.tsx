@@ -27,17 +27,28 @@ const shapes: Record<Mark, ReactNode> = {
   none: <path d="M1.5 5h7" stroke="currentColor" strokeWidth="1.5" />,
 };
 
-/** A word with the shape of its state before it. */
-export function StateMark({ mark, children, strong }: { mark: Mark; children: ReactNode; strong?: boolean }) {
+/** A word with the shape of its state before it; a sentence if it may wrap. */
+export function StateMark({
+  mark,
+  children,
+  strong,
+  wrap,
+}: {
+  mark: Mark;
+  children: ReactNode;
+  strong?: boolean;
+  wrap?: boolean;
+}) {
   return (
     <Box
       component="span"
       sx={{
         color: colour[mark],
         display: "inline-flex",
-        alignItems: "center",
+        alignItems: wrap ? "baseline" : "center",
         gap: 0.75,
-        whiteSpace: "nowrap",
+        whiteSpace: wrap ? "normal" : "nowrap",
+        "& svg": { flex: "none" },
         fontWeight: strong ? 650 : 400,
       }}
     >

@@ -18,7 +18,7 @@ namespace SpringLoft.App.Closing;
 public sealed record ShelfView(long Id, string Address, string Title, string Text, LocalDate Until, bool Open, Instant MadeAt, Instant? ShutAt, int Things, int Visits);
 
 /// <summary>A folder that may go on a shelf.</summary>
-/// <param name="StaffOnly">Students do not see it: it goes on a shelf only if it is ticked itself.</param>
+/// <param name="StaffOnly">Students do not see it: it goes on a shelf only if it, or the staff folder around it, is ticked itself.</param>
 public sealed record ShelfFolder(FolderId Id, FolderId? Parent, string Name, int Things, bool StaffOnly);
 
 /// <summary>A returned piece of work that may stand as an example.</summary>
@@ -52,8 +52,10 @@ public sealed class OpenShelf(Premises premises)
         var names = RosterStore.Members(c, id).ToDictionary(m => m.PersonId, m => m.Name.Display);
         var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
         var files = WorkStore.FilesOfClass(c, id);
+        var rows = Folders(c, id);
+        var staff = StaffOnly(rows);
         return new ShelfDesk([.. ShelfStore.OfClass(c, id).Select(s => View(c, s))],
-            [.. Folders(c, id).Select(f => new ShelfFolder(f.Id, f.ParentId, f.Name, filings.GetValueOrDefault(f.Id), f.Rule == FolderRule.StaffOnly))],
+            [.. rows.Select(f => new ShelfFolder(f.Id, f.ParentId, f.Name, filings.GetValueOrDefault(f.Id), staff.Contains(f.Id)))],
             [.. WorkStore.OfClass(c, id).Where(w => w.State == WorkState.Returned && titles.ContainsKey(w.AssignmentId) && files[w.Id].Any()).Select(w => new ShelfExample(w.Id, titles[w.AssignmentId], names.GetValueOrDefault(w.StudentId, ""), files[w.Id].Count())).OrderBy(e => e.Assignment, StringComparer.CurrentCulture).ThenBy(e => e.Student, StringComparer.CurrentCulture)],
             premises.Clock.Today.PlusMonths(3));
     });
@@ -147,7 +149,8 @@ public sealed class OpenShelf(Premises premises)
         var (asked, examples, named) = (draft.Folders ?? [], draft.Examples ?? [], draft.Named ?? []);
         if (asked.Any(f => !byId.ContainsKey(f))) throw Refusals.NotFound("folder");
         // What students do not see in the class is not shown to the world because a folder above it was ticked.
-        var open = rows.Where(f => f.Rule != FolderRule.StaffOnly || asked.Contains(f.Id)).ToList();
+        var staff = StaffOnly(rows);
+        var open = rows.Where(f => !staff.Contains(f.Id) || asked.Contains(f.Id) || (f.ParentId is { } p && staff.Contains(p))).ToList();
         var chosen = asked.SelectMany(f => KeptCopies.FoldersWithin(open, f)).ToHashSet();
         var items = ItemStore.OfClass(c, id).ToDictionary(i => i.Id);
         var paths = PackageLayout.Folders([.. rows.Where(f => chosen.Contains(f.Id)).Select(f => new LayFolder(f.Id, f.ParentId is { } p && chosen.Contains(p) ? p : null, f.Name))]);
@@ -155,7 +158,7 @@ public sealed class OpenShelf(Premises premises)
         foreach (var (item, folder) in ItemStore.Filings(c, id).Where(f => chosen.Contains(f.Folder) && items.ContainsKey(f.Item)).DistinctBy(f => f.Item))
         {
             var i = items[item];
-            things.Add(($"i{i.Id.Value}", paths[folder]["folders/".Length..], new(i.Name, i.ByStudent ? i.AddedBy : null, i is { Kind: ItemKind.Page, Sha256: { } sha } ? Text(sha) : null), i.Kind, i.Sha256, i.Url));
+            things.Add(($"i{i.Id.Value}", paths[folder]["folders/".Length..], new(i.Name, i.ByStudent ? i.AddedBy : null, i is { Kind: ItemKind.Page, Sha256: { } sha } ? Text(sha) : null, i.Kind == ItemKind.Link), i.Kind, i.Sha256, i.Url));
         }
         var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
         var files = WorkStore.FilesOfClass(c, id);
@@ -171,6 +174,14 @@ public sealed class OpenShelf(Premises premises)
     {
         using var reader = new StreamReader(premises.Files.Open(sha), Encoding.UTF8);
         return reader.ReadToEnd();
+    }
+
+    // Folders that students do not see: by their own rule, or by one above them.
+    private static HashSet<FolderId> StaffOnly(List<FolderRow> rows)
+    {
+        var byId = rows.ToDictionary(f => f.Id);
+        bool Hidden(FolderRow f) => f.Rule == FolderRule.StaffOnly || (f.ParentId is { } p && byId.TryGetValue(p, out var above) && Hidden(above));
+        return [.. rows.Where(Hidden).Select(f => f.Id)];
     }
 
     // Own folders of students and folders of groups never go on a shelf as folders.

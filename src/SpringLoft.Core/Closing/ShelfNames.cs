@@ -6,7 +6,8 @@ namespace SpringLoft.Core.Closing;
 /// <summary>A thing that may stand on an open shelf.</summary>
 /// <param name="Student">Who made it, for work of a student; null for a thing of staff.</param>
 /// <param name="Text">What it says, for a page; null for others.</param>
-public sealed record ShelfCandidate(string Name, PersonId? Student, string? Text);
+/// <param name="IsLink">A link has a title, not the name of a file: it stands as it is.</param>
+public sealed record ShelfCandidate(string Name, PersonId? Student, string? Text, bool IsLink = false);
 
 /// <summary>How a thing is shown on the shelf.</summary>
 /// <param name="Shown">Its name on the shelf.</param>
@@ -30,7 +31,7 @@ public static class ShelfNames
         {
             var named = students.Where(s => Says(t.Name, s.Name) || (t.Text is { } text && Says(text, s.Name))).Select(s => s.Name.Display).ToList();
             if (t.Student is { } maker && students.FirstOrDefault(s => s.Id == maker) is { Name: { } by } && !named.Contains(by.Display) && Says(t.Name, by)) named.Add(by.Display);
-            if (ticked.Contains(i) || (named.Count == 0 && t.Student is null)) return new ShelfName(Keep(t.Name), named, false);
+            if (ticked.Contains(i) || (named.Count == 0 && t.Student is null)) return new ShelfName(t.IsLink ? t.Name : Keep(t.Name), named, false);
             // A page that speaks of somebody can't be mended by another name.
             if (t.Text is { } words && students.Any(s => Says(words, s.Name))) return new ShelfName(t.Name, named, true);
             var extension = System.IO.Path.GetExtension(t.Name);

@@ -30,7 +30,7 @@ public static class ShelfPage
         var h = new StringBuilder();
         h.Append(CultureInfo.InvariantCulture, $"<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><meta name=\"robots\" content=\"noindex\"><title>{E(title)}</title><style>{Style}</style></head><body><main>\n");
         h.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{E(school)}</p><h1>{E(title)}</h1>\n{(text.Length > 0 ? $"<p>{E(text)}</p>\n" : "")}");
-        if (until is { } day) h.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">Open until {day:uuuu-MM-dd}. To read, not to change.</p>\n");
+        if (until is { } day) h.Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">Open until {day:d MMMM uuuu}. To read, not to change.</p>\n");
         foreach (var place in things.GroupBy(t => t.Place))
         {
             h.Append(CultureInfo.InvariantCulture, $"<h2>{(place.Key.Length == 0 ? "Here" : E(place.Key.Replace("/", " / ", StringComparison.Ordinal)))}</h2><ul>\n");

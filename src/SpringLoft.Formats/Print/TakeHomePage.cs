@@ -33,7 +33,7 @@ public static class TakeHomePage
     {
         var h = new StringBuilder();
         h.Append(CultureInfo.InvariantCulture, $"<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><title>{E(student)}, {E(year)}</title><style>{Style}</style></head><body>\n");
-        h.Append(CultureInfo.InvariantCulture, $"<h1>{E(student)}</h1>\n<p class=\"soft\">Own work of school year {E(year)}, {E(school)}. Made on {madeOn:uuuu-MM-dd}. This page needs no network.</p>\n");
+        h.Append(CultureInfo.InvariantCulture, $"<h1>{E(student)}</h1>\n<p class=\"soft\">Own work of school year {E(year)}, {E(school)}. Made on {madeOn:d MMMM uuuu}. This page needs no network.</p>\n");
         foreach (var k in classes)
         {
             h.Append(CultureInfo.InvariantCulture, $"<h2>{E(k.Name)}</h2>\n<p class=\"soft\">{E(k.Teacher)}</p>\n");

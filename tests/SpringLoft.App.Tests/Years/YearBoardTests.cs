@@ -87,4 +87,18 @@ public class YearBoardTests : SchoolTest
             ("Oisín Farquhar", "enrolled student"), ("Oisín Farquhar", "made class")]);
         lines.ShouldAllBe(l => l.At == Instant.FromUtc(2026, 9, 7, 8, 0) && l.ClassName!.StartsWith("Clay"));
     }
+
+    [Fact]
+    public void Narrowed_to_a_combined_roster_only_its_sections_are_counted_and_only_for_its_owner()
+    {
+        school.OpenClass();
+        var other = school.Making.Make(school.Lead, school.New("Clay", "7A"));
+        var third = school.Making.Make(school.Lead, school.New("Tides", "7A"));
+        var id = new App.Rosters.CombinedRosters(school.Premises, school.Returns).Make(school.Lead, "Both", [new(school.Class, 0), new(other, 1)]);
+        var board = new YearBoard(school.Premises, new BlindCounts(school.Premises));
+
+        board.See(school.Lead, null, id).Rows.Select(r => r.Id).ShouldBe([school.Class, other], ignoreOrder: true);
+        board.See(school.Lead, null).Rows.Select(r => r.Id).ShouldContain(third);
+        Refused(() => board.See(school.CoTeacher, null, id)).ShouldBe("not-found");
+    }
 }

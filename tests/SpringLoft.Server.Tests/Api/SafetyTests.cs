@@ -156,4 +156,28 @@ public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSch
         public override void SetLength(long value) => throw new NotSupportedException();
         public override void Write(byte[] buffer, int offset, int count) => throw new NotSupportedException();
     }
+
+    [Fact]
+    public async Task An_open_shelf_needs_no_account_is_kept_by_no_browser_and_is_gone_once_it_is_shut()
+    {
+        await at.School.Put(at.School.Lead, "Papers", "to read.html", "<script>alert(1)</script>");
+        var shelf = new SpringLoft.App.Closing.OpenShelf(at.School.Premises);
+        var set = shelf.Set(at.School.Lead, at.School.Class, new("To <read>", "", at.School.Premises.Clock.Today.PlusDays(400), [at.School.FolderNamed("Papers")], [], []));
+        using var visitor = at.Server.Nobody();
+
+        var page = await visitor.GetAsync(set.Address);
+        var file = await visitor.GetAsync($"{set.Address}/0");
+
+        page.StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await page.Content.ReadAsStringAsync()).ShouldContain("To &lt;read&gt;");
+        page.Headers.CacheControl!.NoStore.ShouldBeTrue();
+        page.Headers.GetValues("X-Robots-Tag").ShouldBe(["noindex"]);
+        page.Headers.GetValues("Content-Security-Policy").Single().ShouldContain("script-src 'self'");
+        // A page that somebody put in is handed over as a file, never shown as a page of ours.
+        (file.Content.Headers.ContentType!.MediaType, file.Content.Headers.ContentDisposition!.DispositionType).ShouldBe(("application/octet-stream", "attachment"));
+        shelf.Shut(at.School.Lead, at.School.Class, set.Id);
+        (await visitor.GetAsync(set.Address)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await visitor.GetAsync($"{set.Address}/0")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await visitor.GetAsync($"/shelf/{new string('f', 40)}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
 }

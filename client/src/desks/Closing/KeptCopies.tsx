@@ -45,7 +45,7 @@ export function KeptCopies({ me }: { me: Schemas["Me"] }) {
         <Table key={y} aria-label={`Kept from ${y}`} sx={{ mb: 3 }}>
           <TableHead>
             <TableRow>
-              <TableCell sx={{ width: "44%" }}>
+              <TableCell sx={{ width: "32%" }}>
                 <Typography component="h2" variant="h2" sx={{ color: "text.primary" }}>
                   {y}
                 </Typography>
@@ -74,11 +74,11 @@ export function KeptCopies({ me }: { me: Schemas["Me"] }) {
                     {count(k.assignments, "draft", "drafts")}
                   </TableCell>
                   <TableCell>{sayMoment(k.keptAt)}</TableCell>
-                  <TableCell align="right">
+                  <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
                     <Button
                       component={RouterLink}
                       to={`/classes/${k.id}/set-up`}
-                      aria-label={`Use from ${k.name}`}
+                      aria-label={`Use from it: ${k.name}`}
                     >
                       Use from it
                     </Button>

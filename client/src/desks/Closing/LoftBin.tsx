@@ -96,7 +96,9 @@ export function DeleteClass({ k, onClose }: { k: Schemas["LoftClass"]; onClose: 
       )}
       {c?.against.map((a) => (
         <Typography key={a} sx={{ mt: 1 }}>
-          <StateMark mark="blocked">{a}</StateMark>
+          <StateMark mark="blocked" wrap>
+            {a}
+          </StateMark>
         </Typography>
       ))}
       {c && c.against.length === 0 && (

@@ -246,7 +246,18 @@ export function ShelfDesk() {
             </Box>
           ))}
         </Box>
-        <Box>
+        <Box
+          sx={{
+            position: { md: "sticky" },
+            top: 96,
+            alignSelf: "start",
+            maxHeight: { md: "calc(100vh - 110px)" },
+            overflow: "auto",
+          }}
+          tabIndex={0}
+          role="group"
+          aria-label="As it will stand there"
+        >
           <Typography variant="h2">As it will stand there</Typography>
           {shown.length === 0 ? (
             <Empty title="Choose folders or examples.">
@@ -273,7 +284,7 @@ export function ShelfDesk() {
                             />
                           }
                           label={
-                            <StateMark mark="attention">
+                            <StateMark mark="attention" wrap>
                               {t.names.length > 0 ? `names ${t.names.join(", ")}: ` : "a student's: "}
                               {t.out ? "stays off unless ticked" : "keep its own name"}
                             </StateMark>
@@ -301,9 +312,9 @@ function FolderTicks(props: {
   const depth = (f: Schemas["ShelfFolder"]): number =>
     f.parent != null && ids.has(f.parent) ? 1 + depth(ids.get(f.parent)!) : 0;
   const within = (f: Schemas["ShelfFolder"]): boolean =>
-    !f.staffOnly &&
     f.parent != null &&
     ids.has(f.parent) &&
+    (!f.staffOnly || ids.get(f.parent)!.staffOnly) &&
     (props.ticked.has(f.parent) || within(ids.get(f.parent)!));
   const ordered: Schemas["ShelfFolder"][] = [];
   const walk = (parent: number | null) => {

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
+import MenuItem from "@mui/material/MenuItem";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
@@ -12,7 +13,9 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
+import { useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
@@ -23,9 +26,12 @@ import { ReturnMany } from "./ReturnMany";
 
 /** Take-homes: each student's own work over all classes of the year as one download. */
 export function TakeHomes({ me }: { me: Schemas["Me"] }) {
+  const school = useSchool();
+  const [address, setAddress] = useSearchParams();
+  const year = address.get("year") ? Number(address.get("year")) : undefined;
   const desk = useQuery({
-    queryKey: ["take-homes"],
-    queryFn: () => take(api.GET("/api/take-homes")),
+    queryKey: ["take-homes", year],
+    queryFn: () => take(api.GET("/api/take-homes", { params: { query: { year } } })),
     refetchInterval: (q) => (q.state.data?.run?.state === "Working" ? 700 : false),
   });
   const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
@@ -113,6 +119,23 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
     >
       <ClosePlaces me={me} />
       <Problem error={desk.error} />
+      <TextField
+        select
+        variant="standard"
+        label="School year"
+        value={d?.year ?? ""}
+        onChange={(e) => {
+          setTicked(new Set());
+          setAddress({ year: e.target.value });
+        }}
+        sx={{ minWidth: 110, mr: 2, mb: 0.5 }}
+      >
+        {(school.data?.years ?? []).map((y) => (
+          <MenuItem key={y.id} value={y.id}>
+            {y.label}
+          </MenuItem>
+        ))}
+      </TextField>
       {d && d.students.length === 0 ? (
         <Empty title="No student in a class of yours that was opened this year." />
       ) : (

@@ -196,7 +196,9 @@ function Choose({
                   <TableCell>{r.cells.folders.text}</TableCell>
                   {p?.refused ? (
                     <TableCell colSpan={5}>
-                      <StateMark mark="blocked">{p.refused}</StateMark>
+                      <StateMark mark="blocked" wrap>
+                        {p.refused}
+                      </StateMark>
                     </TableCell>
                   ) : (
                     <>
@@ -350,7 +352,9 @@ function Report({ run, onAgain }: { run: number; onAgain: () => void }) {
                   ) : k.state === "Done" ? (
                     <StateMark mark="done">done</StateMark>
                   ) : k.state === "Failed" ? (
-                    <StateMark mark="blocked">{k.said}</StateMark>
+                    <StateMark mark="blocked" wrap>
+                      {k.said}
+                    </StateMark>
                   ) : (
                     <StateMark mark="underway">waits</StateMark>
                   )}

@@ -119,8 +119,10 @@ function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
           </Typography>
           {d.next == null ? (
             <Typography role="alert">
-              <StateMark mark="blocked">No calendar for next year.</StateMark> The coordinator lays down its
-              terms first.{" "}
+              <StateMark mark="blocked" wrap>
+                No calendar for next year.
+              </StateMark>{" "}
+              The coordinator lays down its terms first.{" "}
               <Link component={RouterLink} to="/plan/years">
                 School years
               </Link>
@@ -297,7 +299,7 @@ function LineEdit(props: {
         <Button
           onClick={props.onOpen}
           aria-expanded={props.open}
-          aria-label={`See ${p?.name ?? "the class"}`}
+          aria-label={`${props.open ? "Less of" : "See"} ${p?.name ?? "the class"}`}
         >
           {props.open ? "Less" : "See"}
         </Button>

@@ -52,7 +52,7 @@ export function RollRun() {
               {r.state === "Working" ? "At work" : failed > 0 ? "Done, with exceptions" : "Done"}
             </Typography>
             {r.state !== "Working" && (
-              <StateMark mark={uneven > 0 ? "attention" : "done"}>
+              <StateMark mark={uneven > 0 ? "attention" : "done"} wrap>
                 {uneven > 0
                   ? `${count(uneven, "class differs", "classes differ")} without a reason`
                   : "every difference is explained"}
@@ -100,7 +100,9 @@ export function RollRun() {
                   ) : l.undone ? (
                     <StateMark mark="notYet">undone</StateMark>
                   ) : l.state === "Failed" ? (
-                    <StateMark mark="blocked">{l.reason}</StateMark>
+                    <StateMark mark="blocked" wrap>
+                      {l.reason}
+                    </StateMark>
                   ) : (
                     <StateMark mark="underway">waits</StateMark>
                   )}

@@ -1,7 +1,7 @@
 using System.Diagnostics;
 using SpringLoft.Formats.Print;
 
-namespace SpringLoft.Formats.Tests;
+namespace SpringLoft.Formats.Tests.Print;
 
 /// <summary>Slips as PDF, read back by <c>pdftotext</c> and <c>pdfinfo</c> (Debian's poppler-utils).</summary>
 public class SlipSheetTests

@@ -1,0 +1,97 @@
+using System.Text;
+using System.Text.Json;
+using SpringLoft.Formats.Print;
+
+namespace SpringLoft.Formats.Tests.Print;
+
+/// <summary>The pages of take-homes and shelves, read by Python's own HTML parser: what leads where, and that nothing is fetched from elsewhere.</summary>
+public class PagesTests
+{
+    private const string Reader =
+        """
+        import sys, json, html.parser, urllib.parse
+        class R(html.parser.HTMLParser):
+            links, tags, text = [], set(), []
+            def handle_starttag(self, tag, attrs):
+                self.tags.add(tag)
+                for k, v in attrs:
+                    if k in ("href", "src"): self.links.append(v)
+            def handle_data(self, data): self.text.append(data)
+        r = R(); r.feed(open(sys.argv[1], encoding="utf-8").read())
+        print(json.dumps({"links": [urllib.parse.unquote(l) for l in r.links], "tags": sorted(r.tags), "text": " ".join(r.text)}))
+        """;
+
+    private static (List<string> Links, List<string> Tags, string Text) Read(byte[] page)
+    {
+        using var scratch = new Scratch();
+        File.WriteAllBytes(scratch.Under("page.html"), page);
+        File.WriteAllText(scratch.Under("read.py"), Reader);
+        var (code, said) = Shell.Run(scratch.Path, "/usr/bin/python3", "read.py", "page.html");
+        code.ShouldBe(0, said);
+        using var json = JsonDocument.Parse(said);
+        return ([.. json.RootElement.GetProperty("links").EnumerateArray().Select(l => l.GetString()!)], [.. json.RootElement.GetProperty("tags").EnumerateArray().Select(l => l.GetString()!)], json.RootElement.GetProperty("text").GetString()!);
+    }
+
+    private static byte[] TakeHome(string file, string title = "Pinch pot", string comment = "Fine.") => TakeHomePage.Write("Umi Hallgrímsson", "Skerry <Point>", "2026–27", new(2027, 6, 7),
+        [new("Clay & Glass", "O. Farquhar", [new(title, "returned", "17.5 of 20", [("Oisín Farquhar", comment)], [(file, $"Clay & Glass/{title}/{file}")])], [("sketch.txt", "Clay & Glass/own folder/sketch.txt")])]);
+
+    [Theory]
+    [InlineData("pot.txt")]
+    [InlineData("100 % fired? #1 & \"more\".txt")]
+    [InlineData("陶器のスケッチ.png")]
+    [InlineData("رسم.pdf")]
+    [InlineData("Żółta łódź – żagiel.odt")]
+    [InlineData("🏺🔥.jpg")]
+    public void Every_file_is_led_to_whatever_its_name(string file) => Read(TakeHome(file)).Links.ShouldBe([$"Clay & Glass/Pinch pot/{file}", "Clay & Glass/own folder/sketch.txt"]);
+
+    [Fact]
+    public void A_name_of_255_bytes_is_led_to()
+    {
+        var name = string.Concat(Enumerable.Repeat("陶", 83)) + ".txt2";
+        Encoding.UTF8.GetByteCount(name).ShouldBeInRange(250, 255);
+
+        Read(TakeHome(name)).Links[0].ShouldEndWith(name);
+    }
+
+    [Fact]
+    public void What_people_wrote_is_text_and_never_runs()
+    {
+        var page = Read(TakeHome("a.txt", "<script>alert(1)</script>", "<img src=x onerror=alert(1)>"));
+
+        page.Tags.ShouldNotContain("script");
+        page.Tags.ShouldNotContain("img");
+        page.Text.ShouldContain("<img src=x onerror=alert(1)>");
+        page.Text.ShouldContain("Skerry <Point>");
+    }
+
+    [Fact]
+    public void A_take_home_opens_without_a_network_and_says_mark_and_comment()
+    {
+        var bytes = TakeHome("a.txt");
+        var page = Read(bytes);
+
+        page.Tags.ShouldNotContain("link");
+        page.Links.ShouldAllBe(l => !l.Contains("://"));
+        Encoding.UTF8.GetString(bytes).ShouldNotContain("url(");
+        foreach (var said in (string[])["Umi Hallgrímsson", "17.5 of 20", "Fine.", "Oisín Farquhar", "7 June 2027"]) page.Text.ShouldContain(said);
+    }
+
+    private static readonly ShelfPageThing[] Things = [new("Start here", "glaze & kiln.pdf", null), new("Start here", "Tide gauge", "https://tides.example/?a=1&b=2"), new("", "top.txt", null)];
+
+    [Fact]
+    public void A_shelf_leads_to_files_and_sites_under_their_folders()
+    {
+        var page = Read(ShelfPage.Write("Clay, to read", "For the summer.", "School", new(2027, 9, 7), Things, t => $"token/{Array.IndexOf(Things, t)}"));
+
+        page.Links.ShouldBe(["token/0", "https://tides.example/?a=1&b=2", "token/2"]);
+        page.Text.ShouldContain("Open until 7 September 2027");
+        page.Tags.ShouldNotContain("script");
+    }
+
+    [Fact]
+    public void A_showcase_says_no_day_and_a_shut_shelf_tells_nothing_of_what_it_held()
+    {
+        Read(ShelfPage.Write("Showcase", "", "School", null, Things, t => t.Name)).Text.ShouldNotContain("Open until");
+        Read(ShelfPage.Shut("Skerry Point School")).ShouldSatisfyAllConditions(p => p.Links.ShouldBeEmpty(), p => p.Text.ShouldContain("not open"));
+    }
+}

@@ -1,0 +1,186 @@
+using Dapper;
+using SpringLoft.Core;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Closing;
+using SpringLoft.Store.Files;
+using SpringLoft.Store.People;
+using SpringLoft.Store.Rosters;
+using SpringLoft.Store.Workspaces;
+
+namespace SpringLoft.Store.Tests.Closing;
+
+/// <summary>The tables of take-homes, shelves, sign-offs and the loft.</summary>
+public class YearEndStoreTests : StoreTest
+{
+    private static readonly string Sha = new('a', 64);
+    private readonly PersonId student;
+
+    public YearEndStoreTests() => student = Db.Write(c =>
+    {
+        var id = Person(c, SchoolRole.Student, "Umi", "Hallgrímsson", "umi", "1001");
+        ItemStore.AddBlob(c, new StoredFile(Sha, new('b', 128), 3), At);
+        RosterStore.Put(c, Class, Teacher, ClassRole.Lead, At);
+        RosterStore.Put(c, Class, id, ClassRole.Student, At);
+        ClassStore.SetState(c, ClassStore.Find(c, Class)!, ClassState.Open, At, AfterArchive.View);
+        return id;
+    });
+
+    private TakeHomeRow TakeHome(Instant at, int files = 1) => new() { PersonId = student, YearId = Year, Name = "t.zip", Sha256 = Sha, Files = files, Classes = 1, MadeAt = at, KeepUntil = new(2027, 10, 1) };
+
+    private WorkRow Work(WorkState state, Instant? returned)
+    {
+        return Db.Write(c =>
+        {
+            var a = AssignmentStore.Add(c, Class, new AssignmentRow { Title = "Pot", MadeAt = At }, [], []);
+            var w = WorkStore.Begin(c, Class, a, student);
+            WorkStore.AddFile(c, w.Id, "pot.txt", Sha, student, At);
+            WorkStore.Save(c, w with { State = state, HandedInAt = At, ReturnedAt = returned });
+            return WorkStore.Find(c, Class, w.Id)!;
+        });
+    }
+
+    [Fact]
+    public void The_newer_take_home_of_a_year_takes_the_place_of_the_older_and_is_not_fetched_yet()
+    {
+        Db.Write(c =>
+        {
+            TakeHomeStore.Put(c, TakeHome(At));
+            TakeHomeStore.Fetched(c, student, Year, At);
+            TakeHomeStore.Put(c, TakeHome(At + Duration.FromHours(1), 7));
+        });
+
+        Db.Read(c => TakeHomeStore.Of(c, student)).ShouldHaveSingleItem().ShouldSatisfyAllConditions(t => t.Files.ShouldBe(7), t => t.FetchedAt.ShouldBeNull(), t => t.Size.ShouldBe(3));
+    }
+
+    [Theory]
+    [InlineData(true, "2027-10-02", 1)]
+    [InlineData(false, "2027-10-01", 1)]
+    [InlineData(false, "2027-10-02", 0)]
+    public void Only_what_was_kept_for_somebody_who_left_is_let_go_and_only_after_its_day(bool active, string today, int left)
+    {
+        Db.Write(c =>
+        {
+            TakeHomeStore.Put(c, TakeHome(At));
+            PersonStore.SetGrades(c, [(student, "6", active)]);
+            TakeHomeStore.LetGo(c, NodaTime.Text.LocalDatePattern.Iso.Parse(today).Value);
+        });
+
+        Db.Read(c => TakeHomeStore.Of(c, student)).Count.ShouldBe(left);
+    }
+
+    [Fact]
+    public void Held_work_is_counted_in_its_class_and_the_newest_return_is_known()
+    {
+        Work(WorkState.HandedIn, null);
+        Db.Read(c => TakeHomeStore.HeldOf(c, Year))[student].ShouldBe([Class]);
+        Db.Read(c => ClosingStore.Counts(c, Year))[Class].BlindCopies.ShouldBe(1);
+        Db.Write(c => c.Execute("UPDATE work SET state = 'Returned', returned_at = @at", new { at = At + Duration.FromDays(3) }));
+
+        Db.Read(c => TakeHomeStore.HeldOf(c, Year)).ShouldBeEmpty();
+        Db.Read(c => TakeHomeStore.NewestReturn(c, Year))[student].ShouldBe(At + Duration.FromDays(3));
+        Db.Read(c => ClosingStore.Counts(c, Year))[Class].BlindCopies.ShouldBe(0);
+    }
+
+    [Theory]
+    [InlineData(0, false)] // made before the work came back
+    [InlineData(3_000, true)]
+    [InlineData(2_500, true)] // within the second, half of one later
+    [InlineData(1_500, false)]
+    public void A_take_home_counts_only_if_it_was_made_after_the_newest_of_the_work(int milliseconds, bool counts)
+    {
+        Work(WorkState.Returned, At + Duration.FromMilliseconds(2_000));
+        Db.Write(c => TakeHomeStore.Put(c, TakeHome(At + Duration.FromMilliseconds(milliseconds))));
+
+        Db.Read(c => LoftStore.TakeHomes(c, Class)).ShouldBe((1, counts ? 1 : 0));
+    }
+
+    [Fact]
+    public void A_class_in_the_bin_is_on_no_list_and_its_students_have_sealed_take_homes()
+    {
+        Work(WorkState.Returned, At);
+        Db.Write(c =>
+        {
+            ClassStore.SetState(c, ClassStore.Find(c, Class)!, ClassState.Archived, At, AfterArchive.View);
+            LoftStore.SetBinned(c, Class, At);
+            LoftStore.Seal(c, Class, true);
+            LoftStore.Seal(c, Class, true);
+        });
+
+        Db.Read(c => ClassStore.Find(c, Class)).ShouldBeNull();
+        Db.Read(c => ClassStore.OfYear(c, Year)).ShouldBeEmpty();
+        Db.Read(c => ClassStore.Archived(c)).ShouldBeEmpty();
+        Db.Read(c => ClassStore.OfPerson(c, student)).ShouldBeEmpty();
+        Db.Read(c => TakeHomeStore.Places(c, Year)).ShouldBeEmpty();
+        Db.Read(c => TakeHomeStore.Sealed(c, Year)).ShouldBe([student]);
+        Db.Read(c => ClassStore.AllNames(c)).ShouldContain(n => n.Id == Class, "its name stays taken while it may come back");
+        Db.Write(c => LoftStore.Seal(c, Class, false));
+        Db.Read(c => TakeHomeStore.Sealed(c, Year)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Only_an_archived_class_goes_into_the_bin()
+    {
+        Db.Write(c => LoftStore.SetBinned(c, Class, At));
+
+        Db.Read(c => ClassStore.Find(c, Class)).ShouldNotBeNull();
+    }
+
+    [Fact]
+    public void Removed_for_good_nothing_of_a_class_is_left_and_nothing_hangs_loose()
+    {
+        Work(WorkState.Returned, At);
+        Db.Write(c =>
+        {
+            var f = FolderStore.Add(c, Class, null, "Papers", 0, FolderRule.ClassViews, null, null);
+            ItemStore.File(c, ItemStore.Add(c, Class, new ItemRow { Kind = ItemKind.File, Name = "a", Sha256 = Sha, AddedBy = Teacher, AddedAt = At }), f);
+            ClassStore.AddNotice(c, Class, Teacher, "n", At);
+            ShelfStore.Add(c, new ShelfRow { ClassId = Class, Token = "t", Title = "T", UntilDay = new(2027, 9, 1), MadeAt = At, MadeBy = Teacher }, [new ShelfThingRow { Kind = ItemKind.File, Name = "a", Sha256 = Sha }]);
+            SignOffStore.Set(c, Class, Teacher, "why", At);
+            var next = NewClass(c, "Clay, next");
+            c.Execute("UPDATE class SET rolled_from = @from WHERE id = @next", new { from = Class, next });
+            LoftStore.Remove(c, Class);
+        });
+
+        Db.Read(c => c.Query("PRAGMA foreign_key_check").ToList()).ShouldBeEmpty();
+        var tables = Db.Read(c => c.Query<string>("SELECT m.name FROM sqlite_master m JOIN pragma_table_info(m.name) p ON p.name = 'class_id' WHERE m.type = 'table' AND m.name <> 'audit'").ToList());
+        tables.Count.ShouldBeGreaterThan(15);
+        foreach (var t in tables) Db.Read(c => c.ExecuteScalar<long>($"SELECT count(*) FROM {t} WHERE class_id = @id", new { id = Class })).ShouldBe(0, t);
+    }
+
+    [Theory]
+    [InlineData("glaze", 1)]
+    [InlineData("GLAZE", 1)]
+    [InlineData("100%", 1)]
+    [InlineData("0_", 0)]
+    [InlineData("%", 1)]
+    public void Signs_of_patterns_are_searched_for_as_they_stand(string part, int found)
+    {
+        Db.Write(c =>
+        {
+            ItemStore.Add(c, Class, new ItemRow { Kind = ItemKind.File, Name = "Glaze 100% cobalt", Sha256 = Sha, AddedBy = Teacher, AddedAt = At });
+            ItemStore.Add(c, Class, new ItemRow { Kind = ItemKind.File, Name = "Kiln 1001", Sha256 = Sha, AddedBy = Teacher, AddedAt = At });
+            ClassStore.SetState(c, ClassStore.Find(c, Class)!, ClassState.Archived, At, AfterArchive.View);
+        });
+
+        Db.Read(c => LoftStore.Search(c, part, null, Teacher, 10)).Count.ShouldBe(found);
+        Db.Read(c => LoftStore.Search(c, part, student, student, 10)).ShouldBeEmpty("only staff search the loft");
+    }
+
+    [Fact]
+    public void Visits_are_counted_by_day_and_a_shut_shelf_keeps_the_first_moment()
+    {
+        var id = Db.Write(c => ShelfStore.Add(c, new ShelfRow { ClassId = Class, Token = "t", Title = "T", UntilDay = new(2027, 9, 1), MadeAt = At, MadeBy = Teacher }, []));
+        Db.Write(c =>
+        {
+            foreach (var day in (LocalDate[])[new(2027, 7, 1), new(2027, 7, 1), new(2027, 7, 2)]) ShelfStore.Visit(c, id, day);
+            ShelfStore.Shut(c, id, At);
+            ShelfStore.Shut(c, id, At + Duration.FromHours(1));
+        });
+
+        Db.Read(c => ShelfStore.Visits(c, id)).ShouldBe(3);
+        Db.Read(c => ShelfStore.Of(c, "t"))!.ShutAt.ShouldBe(At);
+        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => Db.Write(c => ShelfStore.Add(c, new ShelfRow { ClassId = Class, Token = "t", Title = "T", UntilDay = new(2027, 9, 1), MadeAt = At, MadeBy = Teacher }, [])));
+    }
+}
