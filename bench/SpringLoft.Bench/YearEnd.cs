@@ -89,11 +89,16 @@ internal static class YearEnd
     {
         var (caller, ids) = All(premises);
         var many = new RollingMany(premises, Channel.CreateUnbounded<RunId>().Writer, new NoMilestones());
+        var draft = new RollDraft(null, [.. ids.Select(id => new RollLine([id], null, null, null))], new CarryChoice());
+        // As on the desk: what will come is shown before it is done.
         var watch = Stopwatch.StartNew();
-        var run = many.Begin(caller, new(null, [.. ids.Select(id => new RollLine([id], null, null, null))], new CarryChoice()));
+        if (many.Preview(caller, draft).Any(p => p.Refused is not null)) throw new InvalidOperationException("A class can't be rolled over.");
+        var shown = watch.Elapsed.TotalSeconds;
+        watch.Restart();
+        var run = many.Begin(caller, draft);
         many.Go(run, CancellationToken.None);
         watch.Stop();
-        Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {many.See(caller, run).Lines.Count(l => l.State == StepState.Done && l.Parity.All(p => p.Even))}");
+        Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {many.See(caller, run).Lines.Count(l => l.State == StepState.Done && l.Parity.All(p => p.Even))} {shown:0.00}");
     }
 
     private static (Caller Caller, List<ClassId> Classes) All(Premises premises) => premises.Db.Read(c =>

@@ -1,5 +1,7 @@
+using System.Collections.Concurrent;
 using System.Data;
 using Microsoft.Data.Sqlite;
+using SpringLoft.Store.Rows;
 
 namespace SpringLoft.Store;
 
@@ -11,6 +13,8 @@ public sealed class Database : IDisposable
 {
     private readonly string connectionString;
     private readonly Lock writer = new();
+    private readonly ConcurrentBag<KeptStatements> free = [];
+    private bool gone;
 
     /// <param name="path">The file; made if it is not there. Its folder must exist.</param>
     public Database(string path)
@@ -21,6 +25,7 @@ public sealed class Database : IDisposable
             DataSource = path,
             ForeignKeys = true,
             DefaultTimeout = 30,
+            Pooling = false,
         }.ToString();
         Rows.TypeHandlers.Register();
         Migrator.Run(connectionString);
@@ -32,9 +37,15 @@ public sealed class Database : IDisposable
     /// <summary>Reads from one moment of the database: nothing written meanwhile is seen.</summary>
     public T Read<T>(Func<IDbConnection, T> read)
     {
-        using var c = Open();
-        using var moment = c.BeginTransaction(deferred: true);
-        return read(c);
+        var c = Take();
+        try
+        {
+            using (var moment = c.BeginTransaction(deferred: true))
+            {
+                return read(c);
+            }
+        }
+        finally { GiveBack(c); }
     }
 
     /// <summary>Writes in one transaction; an exception rolls it back.</summary>
@@ -42,11 +53,22 @@ public sealed class Database : IDisposable
     {
         lock (writer)
         {
-            using var c = Open();
-            using var transaction = c.BeginTransaction();
-            var result = write(c);
-            transaction.Commit();
-            return result;
+            var c = Take();
+            var whole = false;
+            try
+            {
+                using var transaction = c.BeginTransaction(deferred: false);
+                var result = write(c);
+                transaction.Commit();
+                whole = true;
+                return result;
+            }
+            finally
+            {
+                // What went wrong can leave a connection half-way: the next act begins with another.
+                if (whole) GiveBack(c);
+                else c.Dispose();
+            }
         }
     }
 
@@ -54,9 +76,21 @@ public sealed class Database : IDisposable
     public void Write(Action<IDbConnection> write) => Write(c => { write(c); return true; });
 
     /// <summary>Lets go of the file.</summary>
-    public void Dispose() => SqliteConnection.ClearAllPools();
+    public void Dispose()
+    {
+        gone = true;
+        while (free.TryTake(out var c)) c.Dispose();
+    }
 
-    private SqliteConnection Open()
+    private KeptStatements Take() => free.TryTake(out var c) ? c : Open();
+
+    private void GiveBack(KeptStatements c)
+    {
+        if (gone) c.Dispose();
+        else free.Add(c);
+    }
+
+    private KeptStatements Open()
     {
         var c = new SqliteConnection(connectionString);
         c.Open();
@@ -64,6 +98,6 @@ public sealed class Database : IDisposable
         // A commit is on the disk when it returns; a year of children's work is worth the wait.
         pragma.CommandText = "PRAGMA synchronous=FULL;";
         pragma.ExecuteNonQuery();
-        return c;
+        return new(c);
     }
 }

@@ -16,7 +16,7 @@ namespace SpringLoft.App.Rollover;
 public sealed record CarriedDate(AssignmentId Assignment, string Title, MovedDate Moved);
 
 /// <summary>One class that is to be made from one or several of last year: all that is needed to show it, and to make it.</summary>
-internal sealed record RollStep(YearRow Year, string? Section, string? Period, ClassNamePreview Name, IReadOnlyList<RollSource> Sources, CarryChoice Choice)
+internal sealed record RollStep(YearRow Year, string? Section, string? Period, ClassNamePreview Name, IReadOnlyList<RollSource> Sources, CarryChoice Choice, Unfoldings Plans)
 {
     internal RollSource First => Sources[0];
 
@@ -36,8 +36,9 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
         var newSection = Refusals.NotLonger(section?.Trim() ?? old.Section ?? "", "section", "The section", 40);
         var newPeriod = Refusals.NotLonger(period?.Trim() ?? old.Period ?? "", "period", "The period", 40);
         var name = MakingClass.NameOf(c, year, old.Course, newSection, newPeriod, null);
-        var sources = olds.Select(k => RollSource.Load(c, k, years.First(y => y.Id == k.YearId), year, choice, known ?? new())).ToList();
-        return new(year, newSection.Length == 0 ? null : newSection, newPeriod.Length == 0 ? null : newPeriod, name, sources, choice);
+        var plans = known ?? new();
+        var sources = olds.Select(k => RollSource.Load(c, k, years.First(y => y.Id == k.YearId), year, choice, plans)).ToList();
+        return new(year, newSection.Length == 0 ? null : newSection, newPeriod.Length == 0 ? null : newPeriod, name, sources, choice, plans);
     }
 
     /// <summary>Makes the class, in preparation, with its lead teacher.</summary>
@@ -64,25 +65,25 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
         RosterStore.Put(c, made, lead, ClassRole.Lead, now);
         var folders = 0;
         foreach (var s in Sources) folders += SetUpCopy.Into(c, made, s.Copy, now);
-        var unfolded = Settings.Unfold(c, ClassStore.Find(c, made)!);
+        var unfolded = Plans.Plan(c, old.PlanId, old.PlanVersion) is { } plan ? FolderStore.Unfold(c, made, PlanUnfolding.Unfold(plan.Plan, Settings.Of(c, Year, null, made))) : 0;
         return (made, Compare(c, made, folders, unfolded));
     }
 
     private IReadOnlyList<ParityLine> Compare(IDbConnection c, ClassId made, int copied, int unfolded)
     {
-        var foldersThere = Sources.Sum(s => s.Rows.Count(f => f.BinnedAt is null));
+        var foldersThere = Sources.Sum(s => s.Stands.Rows.Count(f => f.BinnedAt is null));
         var foldersCome = Sources.Sum(s => s.Copy.Folders.Count);
         var itemsThere = Sources.Sum(s => s.Things);
         var itemsCome = Sources.Sum(s => s.Copy.Items.Count);
-        var items = ItemStore.OfClass(c, made).Count;
-        var assignmentsThere = Sources.Sum(s => s.AssignmentsThere);
+        var items = ItemStore.CountOf(c, made);
+        var assignmentsThere = Sources.Sum(s => s.Stands.Assignments.Count);
         var assignmentsCome = Sources.Sum(s => s.Copy.Assignments.Count);
-        var assignments = AssignmentStore.OfClass(c, made).Count;
+        var assignments = AssignmentStore.CountOf(c, made);
         var barred = Sources.Sum(s => s.Barred);
         var students = Sources.Sum(s => s.OfStudents);
         return
         [
-            Parity.Line("Folders", foldersThere, FolderStore.OfClass(c, made).Count,
+            Parity.Line("Folders", foldersThere, FolderStore.CountOf(c, made),
                 [(foldersThere - foldersCome, Choice.Folders ? "folders of students and groups, which unfold anew" : "folders are not ticked"), (foldersCome - copied, "stood in more than one of the classes that it is made of")],
                 [(unfolded, "of the folder plan, for the new year's calendar and groups")]),
             Parity.Line("Files, links and pages", itemsThere, items,
@@ -96,17 +97,16 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
 /// <param name="Things">Items of it, the bin left out; of those <paramref name="OfStudents"/> were put in by students and <paramref name="Barred"/> may not be copied.</param>
 /// <param name="PlanAdds">Folders that the plan adds for the new year.</param>
 internal sealed record RollSource(
-    ClassRow Class, IReadOnlyList<FolderRow> Rows, ComesAlong Along, SetUpCopy Copy, IReadOnlyList<CarriedDate> Dates, int Things, int OfStudents, int Barred, int AssignmentsThere, int PlanAdds)
+    ClassRow Class, WhatStands Stands, SetUpCopy Copy, IReadOnlyList<CarriedDate> Dates, int Things, int OfStudents, int Barred, int PlanAdds)
 {
     internal static RollSource Load(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year, CarryChoice choice, Unfoldings unfoldings)
     {
-        var (rows, along, items) = WhatComes(c, old.Id, choice);
-        var filings = ItemStore.Filings(c, old.Id).ToLookup(f => f.Item, f => f.Folder);
-        var all = AssignmentStore.OfClass(c, old.Id);
-        var assignments = choice.Assignments ? all : [];
+        var stands = WhatStands.Load(c, old.Id, choice);
+        var (rows, along) = (stands.Rows, stands.Along);
+        var assignments = choice.Assignments ? stands.Assignments : [];
         var (was, will) = unfoldings.Of(c, old, oldYear, year);
         var kept = along.Folders.ToHashSet();
-        var counts = along.Items.SelectMany(i => filings[i]).GroupBy(f => f).ToDictionary(g => g.Key, g => g.Count());
+        var counts = along.Items.SelectMany(i => stands.Filings[i]).GroupBy(f => f).ToDictionary(g => g.Key, g => g.Count());
         var carried = rows.Where(f => kept.Contains(f.Id)).Select(f =>
         {
             var next = FolderCarry.NewName(f.Name, f.PlanKey, was, will);
@@ -114,45 +114,39 @@ internal sealed record RollSource(
         }).ToList();
         var keys = rows.Where(f => f.PlanKey is not null && kept.Contains(f.Id)).Select(f => f.PlanKey!).ToHashSet();
         var dates = choice.Dates == CarriedDates.BySchoolWeek && assignments.Any(a => a.DueOn is not null) ? Moved(assignments, new(oldYear.Year, year.Year)) : [];
-        var copy = new SetUpCopy(old.Id, rows, carried, along.Items, assignments)
+        var copy = new SetUpCopy(stands, carried, along.Items, assignments)
         {
             Dates = dates.ToDictionary(d => d.Assignment, d => d.Moved.Will),
             Points = choice.MarkingScheme,
-            Groups = choice.Groups ? [.. GroupStore.OfClass(c, old.Id).Select(g => g.Name)] : [],
+            Groups = choice.Groups ? stands.Groups : [],
         };
-        var live = items.Where(i => i.BinnedAt is null).ToList();
-        return new(old, rows, along, copy, dates, live.Count, live.Count(i => i.ByStudent), live.Count(i => !i.ByStudent && !i.MayCopy), all.Count, will.Keys.Count(k => !keys.Contains(k)));
+        var live = stands.Live.ToList();
+        return new(old, stands, copy, dates, live.Count, live.Count(i => i.ByStudent), live.Count(i => !i.ByStudent && !i.MayCopy), will.Keys.Count(k => !keys.Contains(k)));
     }
 
     private static List<CarriedDate> Moved(IEnumerable<AssignmentRow> assignments, DateMove move) =>
         [.. assignments.Where(a => a.DueOn is not null).Select(a => new CarriedDate(a.Id, a.Title, move.Move(a.DueOn!.Value)))];
-
-    /// <summary>Folders of a class with the bin, what of it comes along into another, and its items with the bin.</summary>
-    internal static (IReadOnlyList<FolderRow> Rows, ComesAlong Along, IReadOnlyList<ItemRow> Items) WhatComes(IDbConnection c, ClassId id, CarryChoice? choice = null)
-    {
-        var rows = FolderStore.WithBin(c, id);
-        var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
-        var items = ItemStore.WithBin(c, id);
-        var members = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToList();
-        var assignments = AssignmentStore.OfClass(c, id);
-        return (rows, ComesAlong.Decide(
-            [.. rows.Select(f => new OldFolder(f.Id, f.ParentId, f.Rule, f.StudentId, f.BinnedAt is not null, f.GroupId))],
-            [.. items.Select(i => new OldItem(i.Id, [.. filings[i.Id]], i.ByStudent, i.BinnedAt is not null, i.Kind, i.MayCopy))],
-            new(assignments.Count, AssignmentStore.BinnedCount(c, id), members.Count(m => m.Role == ClassRole.Student), members.Count(m => m.Role == ClassRole.CoTeacher),
-                ClassStore.Notices(c, id).Count, WorkStore.CountOf(c, id), GroupStore.OfClass(c, id).Count), choice), items);
-    }
 }
 
 /// <summary>How plans name their folders in the old year and in the new; the same for all classes of a plan, so worked out once.</summary>
 internal sealed class Unfoldings
 {
+    private readonly Dictionary<(PlanId, int?), PlanRow?> plans = [];
     private readonly Dictionary<(PlanId, int?, TermId?, YearId, YearId), (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will)> known = [];
+
+    /// <summary>A version of a plan; null if there is none.</summary>
+    internal PlanRow? Plan(IDbConnection c, PlanId? plan, int? version)
+    {
+        if (plan is not { } id) return null;
+        if (!plans.TryGetValue((id, version), out var there)) plans[(id, version)] = there = PlanStore.Find(c, id, version);
+        return there;
+    }
 
     internal (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will) Of(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year)
     {
         if (old.PlanId is not { } id) return (new Dictionary<string, string>(), new Dictionary<string, string>());
         if (known.TryGetValue((id, old.PlanVersion, old.TermId, oldYear.Id, year.Id), out var there)) return there;
-        if (PlanStore.Find(c, id, old.PlanVersion) is not { } plan) return (new Dictionary<string, string>(), new Dictionary<string, string>());
+        if (Plan(c, id, old.PlanVersion) is not { } plan) return (new Dictionary<string, string>(), new Dictionary<string, string>());
         IReadOnlyDictionary<string, string> Names(YearRow y, TermId? term) => FolderCarry.Names(PlanUnfolding.Unfold(plan.Plan, new(Settings.Weeks(y, term), [])));
         return known[(id, old.PlanVersion, old.TermId, oldYear.Id, year.Id)] = (Names(oldYear, old.TermId), Names(year, null));
     }

@@ -90,7 +90,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
                 var step = RollStep.Prepare(c, l.From, draft.Year, l.Section, l.Period, draft.Choice, years, known);
                 var refused = step.Name.Refusal is { } r ? $"{r.What} {r.Mend}" : !taken.Add(SafeName.Key(step.Name.Name)) ? "Another line makes a class of that name. Give one of them another section or period." : null;
                 var s = step.First;
-                return new RollPreview(step.Name.Name, refused, step.Sources.Sum(x => x.Copy.Folders.Count), step.Sources.Sum(x => x.Copy.Items.Count), step.Sources.Sum(x => x.Copy.Assignments.Count), s.PlanAdds, s.Along.Lines, Tree(s.Copy.Folders), [.. step.Sources.SelectMany(x => x.Dates)]);
+                return new RollPreview(step.Name.Name, refused, step.Sources.Sum(x => x.Copy.Folders.Count), step.Sources.Sum(x => x.Copy.Items.Count), step.Sources.Sum(x => x.Copy.Assignments.Count), s.PlanAdds, s.Stands.Along.Lines, Tree(s.Copy.Folders), [.. step.Sources.SelectMany(x => x.Dates)]);
             }
             catch (RefusedException e) { return new RollPreview("", $"{e.Refusal.What} {e.Refusal.Mend}", 0, 0, 0, 0, [], [], []); }
         }).ToList();
@@ -160,7 +160,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
         {
             var from = From(l);
             var step = RollStep.Prepare(c, from, l.YearId, l.Section, l.Period, JsonSerializer.Deserialize<CarryChoice>(l.Choice, Json)!, years, known);
-            var lead = l.LeadId ?? RosterStore.Members(c, from[0]).FirstOrDefault(m => m.Role == ClassRole.Lead && m.LeftAt is null)?.PersonId ?? run.StartedBy;
+            var lead = l.LeadId ?? RosterStore.Lead(c, from[0]) ?? run.StartedBy;
             var (made, parity) = step.Make(c, lead, l.LeadId is null ? null : PersonStore.Find(c, lead)!.Name.Display, premises.Clock.Now);
             Store.Audit.AuditStore.Add(c, premises.Clock.Now, run.StartedBy, "rolled over", "class", made.Value, made, $"from “{step.First.Class.Name}”");
             return l with { State = StepState.Done, MadeId = made, MadeName = step.Name.Name, Parity = JsonSerializer.Serialize(parity, Json) };

@@ -32,7 +32,7 @@ public sealed class RollingOver(Premises premises)
         var p = Prepare(c, id, n);
         var made = ClassStore.RolledTo(c, id);
         var s = p.First;
-        return new RolloverView(p.Year.Id, p.Year.Year.Label, p.Name, s.Along.Lines, s.Copy.Folders, [.. s.Copy.Assignments.Select(a => a.Title)], s.Dates, s.PlanAdds, made?.Id, made?.Name);
+        return new RolloverView(p.Year.Id, p.Year.Year.Label, p.Name, s.Stands.Along.Lines, s.Copy.Folders, [.. s.Copy.Assignments.Select(a => a.Title)], s.Dates, s.PlanAdds, made?.Id, made?.Name);
     });
 
     /// <summary>Makes the class, in preparation. Files share their bytes with last year's.</summary>
@@ -44,18 +44,11 @@ public sealed class RollingOver(Premises premises)
         if (ClassStore.RolledTo(c, id) is { } there && there.YearId == p.Year.Id && there.Section == p.Section && there.Period == p.Period)
             throw new RefusedException("rolled-already", $"“{there.Name}” is made from this class already.", "Open it, or choose another section or period for a second one.", "section");
         var now = premises.Clock.Now;
-        var lead = RosterStore.Members(c, id).FirstOrDefault(m => m.Role == ClassRole.Lead && m.LeftAt is null)?.PersonId ?? by.Id;
+        var lead = RosterStore.Lead(c, id) ?? by.Id;
         var (made, _) = p.Make(c, lead, null, now);
         Premises.Add(c, by, now, new("rolled over", "class", made.Value, made, $"from “{p.First.Class.Name}”: {p.First.Copy.Folders.Count} folders, {p.First.Copy.Items.Count} things, {p.First.Copy.Assignments.Count} assignments"));
         return made;
     });
 
     private static RollStep Prepare(IDbConnection c, ClassId id, NewYear n) => RollStep.Prepare(c, [id], n.Year, n.Section, n.Period, n.Choice ?? new(), YearStore.All(c));
-
-    /// <summary>Folders of a class with the bin, and what of it comes along into another.</summary>
-    internal static (IReadOnlyList<FolderRow> Rows, ComesAlong Along) WhatComes(IDbConnection c, ClassId id)
-    {
-        var (rows, along, _) = RollSource.WhatComes(c, id);
-        return (rows, along);
-    }
 }

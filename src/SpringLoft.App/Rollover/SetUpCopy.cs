@@ -8,9 +8,8 @@ using SpringLoft.Store.Workspaces;
 namespace SpringLoft.App.Rollover;
 
 /// <summary>What is copied of a class's set-up into a new class: folders, staff's things, assignments as drafts. Files share their bytes.</summary>
-/// <param name="Rows">Folders of the old class.</param>
 /// <param name="Folders">Of those, the ones that come, under their new names.</param>
-internal sealed record SetUpCopy(ClassId From, IReadOnlyList<FolderRow> Rows, IReadOnlyList<CarriedFolder> Folders, IReadOnlyList<ItemId> Items, IReadOnlyList<AssignmentRow> Assignments)
+internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> Folders, IReadOnlyList<ItemId> Items, IReadOnlyList<AssignmentRow> Assignments)
 {
     /// <summary>Dates that assignments get; those that are not in it get none.</summary>
     internal IReadOnlyDictionary<AssignmentId, LocalDate> Dates { get; init; } = new Dictionary<AssignmentId, LocalDate>();
@@ -26,7 +25,7 @@ internal sealed record SetUpCopy(ClassId From, IReadOnlyList<FolderRow> Rows, IR
     internal static int Into(IDbConnection c, ClassId made, SetUpCopy p, Instant now)
     {
         var standing = FolderStore.OfClass(c, made);
-        foreach (var g in p.Groups.Except(GroupStore.OfClass(c, made).Select(g => g.Name), StringComparer.OrdinalIgnoreCase)) GroupStore.Add(c, made, g);
+        if (p.Groups.Count > 0) foreach (var g in p.Groups.Except(GroupStore.OfClass(c, made).Select(g => g.Name), StringComparer.OrdinalIgnoreCase)) GroupStore.Add(c, made, g);
         var (folders, count) = p.CopyFolders(c, made, standing);
         p.CopyItems(c, made, folders, standing.Count > 0, now);
         p.CopyAssignments(c, made, folders, now);
@@ -35,7 +34,7 @@ internal sealed record SetUpCopy(ClassId From, IReadOnlyList<FolderRow> Rows, IR
 
     private (Dictionary<FolderId, FolderId> Copies, int Made) CopyFolders(IDbConnection c, ClassId made, IReadOnlyList<FolderRow> standing)
     {
-        var rows = Rows.ToDictionary(f => f.Id);
+        var rows = From.Rows.ToDictionary(f => f.Id);
         var carried = Folders.ToDictionary(f => f.Id);
         var copies = new Dictionary<FolderId, FolderId>();
         var taken = standing.GroupBy(f => f.ParentId ?? default).ToDictionary(g => g.Key, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());
@@ -64,20 +63,20 @@ internal sealed record SetUpCopy(ClassId From, IReadOnlyList<FolderRow> Rows, IR
 
     private void CopyItems(IDbConnection c, ClassId made, Dictionary<FolderId, FolderId> folders, bool merging, Instant now)
     {
-        var filings = ItemStore.Filings(c, From).ToLookup(f => f.Item, f => f.Folder);
+        if (Items.Count == 0) return;
         var coming = Items.ToHashSet();
         var standing = merging ? ItemStore.OfClass(c, made).GroupBy(i => (SafeName.Key(i.Name), i.Sha256 ?? i.Url)).ToDictionary(g => g.Key, g => g.First().Id) : [];
-        foreach (var item in ItemStore.OfClass(c, From).Where(i => coming.Contains(i.Id)))
+        foreach (var item in From.Live.Where(i => coming.Contains(i.Id)))
         {
             var copy = standing.TryGetValue((SafeName.Key(item.Name), item.Sha256 ?? item.Url), out var same) ? same : ItemStore.Add(c, made, item with { AddedAt = now });
-            foreach (var f in filings[item.Id].Where(folders.ContainsKey)) ItemStore.File(c, copy, folders[f]);
+            foreach (var f in From.Filings[item.Id].Where(folders.ContainsKey)) ItemStore.File(c, copy, folders[f]);
         }
     }
 
     private void CopyAssignments(IDbConnection c, ClassId made, Dictionary<FolderId, FolderId> folders, Instant now)
     {
         if (Assignments.Count == 0) return;
-        var filings = AssignmentStore.Filings(c, From);
+        var filings = AssignmentStore.Filings(c, From.Class);
         var taken = AssignmentStore.OfClass(c, made).Select(a => SafeName.Key(a.Title)).ToHashSet();
         foreach (var a in Assignments.Where(a => taken.Add(SafeName.Key(a.Title))))
             AssignmentStore.Add(c, made, a with { DueOn = Dates.TryGetValue(a.Id, out var d) ? d : null, Points = Points ? a.Points : null, MadeAt = now }, filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f]), [], a.Id);

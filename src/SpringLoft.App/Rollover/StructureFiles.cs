@@ -37,17 +37,17 @@ public sealed class StructureFiles(Premises premises)
     public StructureFile Write(ClassId id) => premises.Db.Read(c =>
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        var (rows, along, _) = RollSource.WhatComes(c, id);
-        var byId = rows.ToDictionary(f => f.Id);
+        var stands = WhatStands.Load(c, id);
+        var along = stands.Along;
+        var byId = stands.Rows.ToDictionary(f => f.Id);
         var coming = along.Folders.ToHashSet();
         List<string> Way(FolderId f) => byId[f].ParentId is { } p ? [.. Way(p), byId[f].Name] : [byId[f].Name];
-        var filings = ItemStore.Filings(c, id).Where(f => coming.Contains(f.Folder)).ToLookup(f => f.Item, f => f.Folder);
         var placed = AssignmentStore.Filings(c, id);
         var things = along.Items.ToHashSet();
         return new StructureFile(1, k.Course, k.Welcome, [.. along.Folders.Select(f => new StructureFolder(Way(f), byId[f].Rule))],
-            [.. ItemStore.OfClass(c, id).Where(i => things.Contains(i.Id) && i.Kind != ItemKind.File).Select(i => new StructureThing(i.Name, i.Url, i.Kind == ItemKind.Page ? Text(i.Sha256!) : null, [.. filings[i.Id].Select(Way)]))],
-            [.. AssignmentStore.OfClass(c, id).Select(a => new StructureAssignment(a.Title, a.Instructions, a.Points, [.. placed[a.Id].Where(coming.Contains).Select(Way)]))],
-            [.. GroupStore.OfClass(c, id).Select(g => g.Name)]);
+            [.. stands.Live.Where(i => things.Contains(i.Id) && i.Kind != ItemKind.File).Select(i => new StructureThing(i.Name, i.Url, i.Kind == ItemKind.Page ? Text(i.Sha256!) : null, [.. stands.Filings[i.Id].Where(coming.Contains).Select(Way)]))],
+            [.. stands.Assignments.Select(a => new StructureAssignment(a.Title, a.Instructions, a.Points, [.. placed[a.Id].Where(coming.Contains).Select(Way)]))],
+            stands.Groups);
     });
 
     /// <summary>Takes a structure into a class: what is missing is made, what stands there is left as it is.</summary>

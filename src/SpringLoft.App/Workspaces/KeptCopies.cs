@@ -46,14 +46,14 @@ public sealed class KeptCopies(Premises premises)
         for (var n = 2; ClassStore.Names(c, SafeName.Key(name)).Count > 0; n++) name = SafeName.Make(System.Text.RegularExpressions.Regex.Replace(name, @" \(\d+\)$", "") + $" ({n})")!.Name;
         var made = ClassStore.Add(c, k with { Kind = WorkspaceKind.Kept, Name = name, TermId = null, RolledFrom = k.Id, RecordId = null, MadeAt = now, PlanId = null, PlanVersion = null });
         RosterStore.Put(c, made, owner, ClassRole.Lead, now);
-        var (rows, along) = RollingOver.WhatComes(c, k.Id);
+        var stands = WhatStands.Load(c, k.Id);
+        var (rows, along) = (stands.Rows, stands.Along);
         var within = folder is { } f ? FoldersWithin(rows, f) : null;
         var folders = rows.Where(r => along.Folders.Contains(r.Id) && within?.Contains(r.Id) != false).Select(r => new CarriedFolder(r.Id, r.Id == folder ? null : r.ParentId, r.Name, null, r.Rule, 0)).ToList();
-        var filings = ItemStore.Filings(c, k.Id).ToLookup(x => x.Item, x => x.Folder);
         var placed = Store.Assignments.AssignmentStore.Filings(c, k.Id);
-        var items = along.Items.Where(i => within is null || filings[i].Any(within.Contains)).ToList();
-        var assignments = Store.Assignments.AssignmentStore.OfClass(c, k.Id).Where(a => within is null || placed[a.Id].Any(within.Contains)).ToList();
-        SetUpCopy.Into(c, made, new(k.Id, rows, folders, items, assignments), now);
+        var items = along.Items.Where(i => within is null || stands.Filings[i].Any(within.Contains)).ToList();
+        var assignments = stands.Assignments.Where(a => within is null || placed[a.Id].Any(within.Contains)).ToList();
+        SetUpCopy.Into(c, made, new(stands, folders, items, assignments), now);
         return made;
     }
 

@@ -165,10 +165,11 @@ public sealed class MakingClass(Premises premises, PlanDesk plans)
     {
         var at = ClassGate.Find(c, who, id);
         if (at.Standing < Standing.CoTeacher) throw Refusals.NotFound("class");
-        var (rows, along) = RollingOver.WhatComes(c, id);
+        var stands = WhatStands.Load(c, id);
+        var along = stands.Along;
         var kept = along.Folders.ToHashSet();
-        var carried = rows.Where(f => kept.Contains(f.Id)).Select(f => new CarriedFolder(f.Id, f.ParentId, f.Name, null, f.Rule, 0)).ToList();
-        return new(at.Class, new(id, rows, carried, along.Items, AssignmentStore.OfClass(c, id)), along);
+        var carried = stands.Rows.Where(f => kept.Contains(f.Id)).Select(f => new CarriedFolder(f.Id, f.ParentId, f.Name, null, f.Rule, 0)).ToList();
+        return new(at.Class, new(stands, carried, along.Items, stands.Assignments), along);
     }
 
     internal static void CheckEnds(YearRow year, LocalDate? ends)

@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace SpringLoft.Core.Years;
 
 /// <summary>A calendar week with at least one school day in it.</summary>
@@ -23,7 +25,12 @@ public static class SchoolWeeks
         && !year.DaysOff.Any(d => d.First <= day && day <= d.Last);
 
     /// <summary>Every school week of the year in order; empty if the calendar has no school day.</summary>
-    public static IReadOnlyList<SchoolWeek> Of(SchoolYear year)
+    public static IReadOnlyList<SchoolWeek> Of(SchoolYear year) => Known.GetValue(year, Count);
+
+    // A calendar does not change once it is made, and hundreds of classes ask for the weeks of the same one.
+    private static readonly ConditionalWeakTable<SchoolYear, IReadOnlyList<SchoolWeek>> Known = [];
+
+    private static List<SchoolWeek> Count(SchoolYear year)
     {
         var weeks = new List<SchoolWeek>();
         if (year.Terms.Count == 0) return weeks;

@@ -39,6 +39,9 @@ public static class AssignmentStore
     public static IReadOnlyList<AssignmentRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<AssignmentRow>(
         $"SELECT {Columns} FROM assignment WHERE class_id = @id AND binned_at IS NULL ORDER BY due_on IS NULL, due_on, id", new { id })];
 
+    /// <summary>How many assignments a class has, the bin left out.</summary>
+    public static int CountOf(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM assignment WHERE class_id = @id AND binned_at IS NULL", new { id });
+
     /// <summary>One assignment of a class; null if there is no such or it is in the bin.</summary>
     public static AssignmentRow? Find(IDbConnection c, ClassId id, AssignmentId assignment) => c.QuerySingleOrDefault<AssignmentRow>(
         $"SELECT {Columns} FROM assignment WHERE class_id = @id AND id = @assignment AND binned_at IS NULL", new { id, assignment });
@@ -61,8 +64,8 @@ public static class AssignmentStore
             INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from, bank_id, bank_version)
             VALUES(@id, @Title, @key, @Instructions, @Points, @DueOn, @MadeAt, @rolledFrom, @BankId, @BankVersion) RETURNING id
             """, new { id, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.MadeAt, rolledFrom, a.BankId, a.BankVersion });
-        c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@made, @folder)", folders.Distinct().Select(folder => new { made, folder }));
-        c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@made, @person)", givenTo.Distinct().Select(person => new { made, person }));
+        foreach (var folder in folders.Distinct()) c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@made, @folder)", new { made, folder });
+        foreach (var person in givenTo.Distinct()) c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@made, @person)", new { made, person });
         return new(made);
     }
 

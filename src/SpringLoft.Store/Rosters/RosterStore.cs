@@ -36,6 +36,14 @@ public static class RosterStore
         ORDER BY CASE m.role WHEN 'Lead' THEN 0 WHEN 'CoTeacher' THEN 1 ELSE 2 END, p.family_key, p.given_key, p.id
         """, new { id })];
 
+    /// <summary>How many people are on the roster in a role now.</summary>
+    public static int CountOf(IDbConnection c, ClassId id, ClassRole role) =>
+        c.ExecuteScalar<int>("SELECT count(*) FROM member WHERE class_id = @id AND role = @role AND left_at IS NULL", new { id, role = role.ToString() });
+
+    /// <summary>The lead teacher; the first by name where there are several, null if the class has none.</summary>
+    public static PersonId? Lead(IDbConnection c, ClassId id) => c.QueryFirstOrDefault<long?>(
+        "SELECT m.person_id FROM member m JOIN person p ON p.id = m.person_id WHERE m.class_id = @id AND m.role = 'Lead' AND m.left_at IS NULL ORDER BY p.family_key, p.given_key, p.id LIMIT 1", new { id }) is { } lead ? new(lead) : null;
+
     /// <summary>One person's place in a class; null if never on its roster.</summary>
     public static MemberRow? Member(IDbConnection c, ClassId id, PersonId person) => c.QuerySingleOrDefault<MemberRow>(
         """

@@ -136,6 +136,9 @@ public static class ClassStore
     public static void AddNotice(IDbConnection c, ClassId id, PersonId author, string text, Instant at) =>
         c.Execute("INSERT INTO notice(class_id, author_id, text, posted_at) VALUES(@id, @author, @text, @at)", new { id, author, text, at });
 
+    /// <summary>How many notices a class has.</summary>
+    public static int NoticeCount(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM notice WHERE class_id = @id", new { id });
+
     /// <summary>Notices of a class, newest first.</summary>
     public static IReadOnlyList<NoticeRow> Notices(IDbConnection c, ClassId id) => [.. c.Query<NoticeRow>(
         "SELECT n.id, n.text, n.posted_at, p.given || ' ' || p.family AS author FROM notice n JOIN person p ON p.id = n.author_id WHERE n.class_id = @id ORDER BY n.posted_at DESC, n.id DESC", new { id })];

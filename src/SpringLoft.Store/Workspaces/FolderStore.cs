@@ -44,6 +44,9 @@ public static class FolderStore
     public static IReadOnlyList<FolderRow> WithBin(IDbConnection c, ClassId id) => [.. c.Query<FolderRow>(
         $"SELECT {Columns} FROM folder WHERE class_id = @id ORDER BY parent_id, position, id", new { id })];
 
+    /// <summary>How many folders a class has, the bin left out.</summary>
+    public static int CountOf(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM folder WHERE class_id = @id AND binned_at IS NULL", new { id });
+
     /// <summary>Adds what a plan asks for and is not there yet. Where a name is taken by a folder of the teacher's, a number tells them apart.</summary>
     /// <returns>How many were added.</returns>
     public static int Unfold(IDbConnection c, ClassId id, IReadOnlyList<UnfoldedFolder> wanted)

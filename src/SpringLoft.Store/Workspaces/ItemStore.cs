@@ -47,6 +47,9 @@ public static class ItemStore
     public static IReadOnlyList<ItemRow> WithBin(IDbConnection c, ClassId id) =>
         [.. c.Query<ItemRow>($"{Select} WHERE i.class_id = @id ORDER BY i.name COLLATE NOCASE, i.id", new { id })];
 
+    /// <summary>How many items a class has, the bin left out.</summary>
+    public static int CountOf(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM item WHERE class_id = @id AND binned_at IS NULL", new { id });
+
     /// <summary>One item of a class; null if there is no such or it is in the bin.</summary>
     public static ItemRow? Find(IDbConnection c, ClassId id, ItemId item) =>
         c.QuerySingleOrDefault<ItemRow>($"{Select} WHERE i.class_id = @id AND i.id = @item AND i.binned_at IS NULL", new { id, item });
