@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Runtime.ExceptionServices;
 using Microsoft.Extensions.Logging;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
@@ -20,6 +21,7 @@ namespace SpringLoft.App.Closing;
 /// </summary>
 public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, IPost post, ILogger<ClosingRunner> log)
 {
+    private const int Cores = 2;
     private long told;
 
     /// <summary>Does what is still to be done. A stop between two files parks the run; it goes on at the next start.</summary>
@@ -121,20 +123,29 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
     private void TakeHomes(Passing p, CancellationToken stop)
     {
         var (k, students, contents) = premises.Db.Read(c => (ClassStore.Find(c, p.Class)!, RosterStore.Members(c, p.Class).Where(m => m.Role == ClassRole.Student).ToList(), StudentContents.Load(c, p.Class)));
-        foreach (var (student, done) in students.Select((s, i) => (s, i)))
+        var made = new (PackageRow Row, StoredFile File)?[students.Count];
+        var done = 0;
+        try
         {
-            stop.ThrowIfCancellationRequested();
-            var own = contents.Of(student.PersonId);
-            var laid = PackageLayout.TakeHome(k.Name, own.Folders, own.Items, own.Work);
-            if (laid.Count > 0)
+            Parallel.For(0, students.Count, new() { MaxDegreeOfParallelism = Cores, CancellationToken = stop }, i =>
             {
-                var file = p.Batch.Make(to => ZipWriter.Write(to, laid.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), null, stop));
-                p.Made.Add((new() { RunId = p.Run.Id, ClassId = p.Class, Kind = "TakeHome", StudentId = student.PersonId, Name = $"{student.Name.Display}, {k.Name}.zip", Sha256 = file.Sha256, Files = laid.Count, MadeAt = p.Run.StartedAt }, file));
-                milestones.Reached("TakeHomes:one");
-            }
-            Tell(p, ClosingStep.TakeHomes, done + 1, students.Count);
+                made[i] = TakeHome(p, k, students[i], contents, stop);
+                Tell(p, ClosingStep.TakeHomes, Interlocked.Increment(ref done), students.Count);
+            });
         }
+        catch (AggregateException e) { ExceptionDispatchInfo.Throw(e.Flatten().InnerExceptions[0]); }
+        p.Made.AddRange(made.OfType<(PackageRow, StoredFile)>());
         p.Students = students.Count;
+    }
+
+    private (PackageRow Row, StoredFile File)? TakeHome(Passing p, ClassRow k, MemberRow student, StudentContents contents, CancellationToken stop)
+    {
+        var own = contents.Of(student.PersonId);
+        var laid = PackageLayout.TakeHome(k.Name, own.Folders, own.Items, own.Work);
+        if (laid.Count == 0) return null;
+        var file = p.Batch.Make(to => ZipWriter.Write(to, laid.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), null, stop), inManifests: false);
+        milestones.Reached("TakeHomes:one");
+        return (new() { RunId = p.Run.Id, ClassId = p.Class, Kind = "TakeHome", StudentId = student.PersonId, Name = $"{student.Name.Display}, {k.Name}.zip", Sha256 = file.Sha256, Files = laid.Count, MadeAt = p.Run.StartedAt }, file);
     }
 
     private void Package(Passing p, CancellationToken stop)
@@ -145,7 +156,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         {
             BagWriter.Write(to, p.Package.Folder, p.Package.Payload, Info(p.Package), p.Run.StartedAt, n => Tell(p, ClosingStep.ArchivePackage, Math.Min(n, total), total), stop);
             milestones.Reached("ArchivePackage:written");
-        });
+        }, beside: written => p.Reading = BagReader.Read(written, null, stop));
         p.Batch.Keep();
         premises.Db.Write(c =>
         {
@@ -164,8 +175,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
     {
         var (archive, expected) = premises.Db.Read(c => (RunStore.PackagesOf(c, p.Run.Id, p.Class).First(g => g.Kind == "Archive"), p.Package is { } known && AuditStore.Newest(c) == p.Seen ? known : null));
         if (expected is null) (expected, p.Seen) = premises.Db.Read(c => (ArchivePackage.Of(c, premises.Files, p.Class), AuditStore.Newest(c)));
-        using var zip = premises.Files.Open(archive.Sha256);
-        var reading = BagReader.Read(zip, n => Tell(p, ClosingStep.Check, n, archive.Files), stop);
+        var reading = p.Reading ?? ReadBack(p, archive, stop);
         var problems = reading.Problems.Concat(PackageComparison.Differences(expected.Listing, reading.Payload)).ToList();
         if (problems.Count > 0)
         {
@@ -175,6 +185,13 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
                 "Nothing was archived. Try again; if it stays, the named file is damaged in the file store.");
         }
         (p.Checked, p.Package) = (archive, expected);
+    }
+
+    // The package of an earlier process.
+    private BagReading ReadBack(Passing p, PackageRow archive, CancellationToken stop)
+    {
+        using var zip = premises.Files.Open(archive.Sha256);
+        return BagReader.Read(zip, n => Tell(p, ClosingStep.Check, n, archive.Files), stop);
     }
 
     // What was checked must still be what is there: nobody may have changed anything since, or else it is compared anew.
@@ -205,8 +222,8 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
     private void Tell(Passing p, ClosingStep step, int done, int total)
     {
         var now = Environment.TickCount64;
-        if (now < told) return;
-        told = now + 250;
+        var last = Interlocked.Read(ref told);
+        if (now < last || Interlocked.CompareExchange(ref told, now + 250, last) != last) return;
         premises.Db.Write(c =>
         {
             RunStore.SetClass(c, p.Run.Id, p.Class, StepState.Working, null);
@@ -234,6 +251,9 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         /// <summary>Of whom take-homes were made here; null if an earlier process made them.</summary>
         internal int? Students { get; set; }
         internal ArchivePackage? Package { get; set; }
+
+        /// <summary>What reading the package back found, while its digests were made; null if another process made it.</summary>
+        internal BagReading? Reading { get; set; }
 
         /// <summary>The newest line of the audit trail when the package was computed: whatever changes the school adds one.</summary>
         internal long Seen { get; set; }

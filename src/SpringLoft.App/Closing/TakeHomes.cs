@@ -230,7 +230,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             }
             if (files.Count == 0) return (null, null);
             var page = TakeHomePage.Write(person.Name.Display, school, year.Year.Label, premises.Clock.DateOf(at), pages);
-            var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile("index.html", at, () => new MemoryStream(page)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256)))], null, stop));
+            var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile("index.html", at, () => new MemoryStream(page)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256)))], null, stop), inManifests: false);
             return (new() { PersonId = student, YearId = year.Id, Name = $"{person.Name.Display}, {year.Year.Label}.zip", Sha256 = file.Sha256, Files = files.Count, Classes = pages.Count, MadeAt = at, KeepUntil = premises.Clock.DateOf(at).PlusDays(DaysKept) }, file);
         }
 

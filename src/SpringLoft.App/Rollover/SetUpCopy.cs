@@ -66,11 +66,15 @@ internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> F
         if (Items.Count == 0) return;
         var coming = Items.ToHashSet();
         var standing = merging ? ItemStore.OfClass(c, made).GroupBy(i => (SafeName.Key(i.Name), i.Sha256 ?? i.Url)).ToDictionary(g => g.Key, g => g.First().Id) : [];
+        var copies = new Dictionary<ItemId, ItemId>();
+        var anew = new List<ItemRow>();
         foreach (var item in From.Live.Where(i => coming.Contains(i.Id)))
         {
-            var copy = standing.TryGetValue((SafeName.Key(item.Name), item.Sha256 ?? item.Url), out var same) ? same : ItemStore.Add(c, made, item with { AddedAt = now });
-            foreach (var f in From.Filings[item.Id].Where(folders.ContainsKey)) ItemStore.File(c, copy, folders[f]);
+            if (merging && standing.TryGetValue((SafeName.Key(item.Name), item.Sha256 ?? item.Url), out var same)) copies[item.Id] = same;
+            else anew.Add(item with { AddedAt = now });
         }
+        foreach (var (item, copy) in anew.Zip(ItemStore.AddAll(c, made, anew))) copies[item.Id] = copy;
+        ItemStore.FileAll(c, copies.SelectMany(i => From.Filings[i.Key].Where(folders.ContainsKey).Select(f => (i.Value, folders[f]))));
     }
 
     private void CopyAssignments(IDbConnection c, ClassId made, Dictionary<FolderId, FolderId> folders, Instant now)

@@ -1,13 +1,15 @@
+using System.Collections.Concurrent;
+
 namespace SpringLoft.Store.Files;
 
 /// <summary>
 /// Many files taken in together: written aside one after another, put on the disk in one go, and only then renamed. What is
-/// not kept by the end is removed.
+/// not kept by the end is removed. Several threads may add to one batch.
 /// </summary>
 public sealed class FileBatch : IDisposable
 {
     private readonly FileStore store;
-    private readonly List<(string Path, StoredFile File)> aside = [];
+    private readonly ConcurrentQueue<(string Path, StoredFile File)> aside = [];
 
     internal FileBatch(FileStore store) => this.store = store;
 
@@ -21,7 +23,7 @@ public sealed class FileBatch : IDisposable
         try
         {
             var file = await FileStore.WriteAside(source, path, limit, flush: false, stop).ConfigureAwait(false);
-            aside.Add((path, file));
+            aside.Enqueue((path, file));
             return file;
         }
         catch (IOException e) when (FileStore.IsDiskFull(e))
@@ -37,14 +39,16 @@ public sealed class FileBatch : IDisposable
     }
 
     /// <summary>Lets a writer fill a seekable stream. It is not kept yet.</summary>
+    /// <param name="inManifests">False if it will stand in no manifest of a package: then it has no SHA-512.</param>
+    /// <param name="beside">Reads back what was written, from its beginning, while the digests are made.</param>
     /// <exception cref="DiskFullException">No room.</exception>
-    public StoredFile Make(Action<Stream> write)
+    public StoredFile Make(Action<Stream> write, bool inManifests = true, Action<Stream>? beside = null)
     {
         var path = store.AsidePath();
         try
         {
-            var file = FileStore.Fill(path, write, flush: false);
-            aside.Add((path, file));
+            var file = FileStore.Fill(path, write, flush: false, inManifests, beside);
+            aside.Enqueue((path, file));
             return file;
         }
         catch (IOException e) when (FileStore.IsDiskFull(e))
@@ -64,7 +68,7 @@ public sealed class FileBatch : IDisposable
     public void Keep()
     {
         // First the bytes, then the names: a name never stands for bytes that a power cut could lose.
-        if (aside.Count == 0) return;
+        if (aside.IsEmpty) return;
         store.FlushAll();
         foreach (var (path, file) in aside)
             if (store.Move(path, file) is null) File.Delete(path);

@@ -6,9 +6,9 @@ namespace SpringLoft.Store.Files;
 
 /// <summary>A file in the store.</summary>
 /// <param name="Sha256">Its name in the store, lower-case hex.</param>
-/// <param name="Sha512">For the manifests of packages, lower-case hex.</param>
+/// <param name="Sha512">For the manifests of packages, lower-case hex; null of what stands in none.</param>
 /// <param name="Size">In bytes.</param>
-public sealed record StoredFile(string Sha256, string Sha512, long Size);
+public sealed record StoredFile(string Sha256, string? Sha512, long Size);
 
 /// <summary>The disk had no room; nothing of the file was kept.</summary>
 public sealed class DiskFullException(Exception inner) : IOException("The disk is full.", inner);
@@ -86,16 +86,30 @@ public sealed class FileStore
         finally { File.Delete(path); }
     }
 
-    internal static StoredFile Fill(string path, Action<Stream> write, bool flush)
+    /// <param name="inManifests">False to leave out the digest that only manifests need.</param>
+    /// <param name="beside">Reads what was written, from its beginning, while its digests are made.</param>
+    internal static StoredFile Fill(string path, Action<Stream> write, bool flush, bool inManifests = true, Action<Stream>? beside = null)
     {
         using var sha256 = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        using var sha512 = IncrementalHash.CreateHash(HashAlgorithmName.SHA512);
+        using var sha512 = inManifests ? IncrementalHash.CreateHash(HashAlgorithmName.SHA512) : null;
         // A buffer of its own for each file, so a small one: large ones are dear to the collector.
-        using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, SmallBuffer);
+        using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.Read, SmallBuffer);
         write(file);
         file.Flush(flush);
+        var reading = beside is null ? Task.CompletedTask : Task.Run(() =>
+        {
+            using var again = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite, 1, FileOptions.SequentialScan);
+            beside(again);
+        });
+        try { Digest(file, sha256, sha512); }
+        finally { ((IAsyncResult)reading).AsyncWaitHandle.WaitOne(); }
+        reading.GetAwaiter().GetResult();
+        return new StoredFile(Hex(sha256), sha512 is null ? null : Hex(sha512), file.Length);
+    }
+
+    private static void Digest(FileStream file, IncrementalHash sha256, IncrementalHash? sha512)
+    {
         file.Position = 0;
-        var size = file.Length;
         var buffer = ArrayPool<byte>.Shared.Rent(BufferSize);
         try
         {
@@ -104,14 +118,13 @@ public sealed class FileStore
             {
                 // The longer digest is made on another core while this one makes the other.
                 var read = n;
-                var other = read < SmallBuffer ? Task.CompletedTask : Task.Run(() => sha512.AppendData(buffer, 0, read));
-                if (read < SmallBuffer) sha512.AppendData(buffer, 0, read);
+                var other = read < SmallBuffer || sha512 is null ? Task.CompletedTask : Task.Run(() => sha512.AppendData(buffer, 0, read));
+                if (read < SmallBuffer) sha512?.AppendData(buffer, 0, read);
                 sha256.AppendData(buffer, 0, read);
                 other.GetAwaiter().GetResult();
             }
         }
         finally { ArrayPool<byte>.Shared.Return(buffer); }
-        return new StoredFile(Hex(sha256), Hex(sha512), size);
     }
 
     /// <summary>Opens a kept file for reading.</summary>

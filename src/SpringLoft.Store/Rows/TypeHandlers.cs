@@ -47,7 +47,6 @@ internal static class TypeHandlers
     {
         public override Instant Parse(object value) => InstantPattern.ExtendedIso.Parse((string)value).Value;
 
-        public override void SetValue(IDbDataParameter parameter, Instant value) =>
-            parameter.Value = value.ToString("uuuu-MM-dd'T'HH:mm:ss.fff'Z'", CultureInfo.InvariantCulture);
+        public override void SetValue(IDbDataParameter parameter, Instant value) => parameter.Value = Bulk.Text(value);
     }
 }

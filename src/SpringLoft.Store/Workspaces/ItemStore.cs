@@ -1,4 +1,5 @@
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Rows;
 
 namespace SpringLoft.Store.Workspaces;
 
@@ -69,9 +70,12 @@ public static class ItemStore
         ORDER BY i.id, k.name_key LIMIT 500
         """, new { id, staff }).Select(x => (new ItemId(x.Item1), x.Item2, x.Item3))];
 
-    /// <summary>Notes a stored file, once for all that share it.</summary>
+    /// <summary>Notes a stored file, once for all that share it. A blank SHA-512 is of what stands in no manifest; it is filled in when the same bytes come as something that does.</summary>
     public static void AddBlob(IDbConnection c, Files.StoredFile file, Instant at) => c.Execute(
-        "INSERT INTO blob(sha256, sha512, size, added_at) VALUES(@Sha256, @Sha512, @Size, @at) ON CONFLICT DO NOTHING", new { file.Sha256, file.Sha512, file.Size, at });
+        """
+        INSERT INTO blob(sha256, sha512, size, added_at) VALUES(@Sha256, ifnull(@Sha512, ''), @Size, @at)
+        ON CONFLICT(sha256) DO UPDATE SET sha512 = excluded.sha512 WHERE blob.sha512 = '' AND excluded.sha512 <> ''
+        """, new { file.Sha256, file.Sha512, file.Size, at });
 
     /// <summary>Adds an item; its blob is noted before.</summary>
     public static ItemId Add(IDbConnection c, ClassId id, ItemRow i) => new(c.ExecuteScalar<long>(
@@ -79,6 +83,16 @@ public static class ItemStore
         INSERT INTO item(class_id, kind, name, sha256, url, added_by, by_student, added_at, bank_id, bank_version)
         VALUES(@id, @kind, @Name, @Sha256, @Url, @AddedBy, @ByStudent, @AddedAt, @BankId, @BankVersion) RETURNING id
         """, new { id, kind = i.Kind.ToString(), i.Name, i.Sha256, i.Url, i.AddedBy, i.ByStudent, i.AddedAt, i.BankId, i.BankVersion }));
+
+    /// <summary>Adds many items, as <see cref="Add"/> does one.</summary>
+    /// <returns>Their ids in the same order.</returns>
+    public static IReadOnlyList<ItemId> AddAll(IDbConnection c, ClassId id, IEnumerable<ItemRow> items) => [.. Bulk.Insert(c,
+        "INSERT INTO item(class_id, kind, name, sha256, url, added_by, by_student, added_at, bank_id, bank_version) VALUES(@p0, @p1, @p2, @p3, @p4, @p5, @p6, @p7, @p8, @p9) RETURNING id", 10,
+        items.Select(i => new object?[] { id.Value, i.Kind.ToString(), i.Name, i.Sha256, i.Url, i.AddedBy.Value, i.ByStudent, Bulk.Text(i.AddedAt), i.BankId?.Value, i.BankVersion })).Select(i => new ItemId(i))];
+
+    /// <summary>Files many items, as <see cref="File"/> does one.</summary>
+    public static void FileAll(IDbConnection c, IEnumerable<(ItemId Item, FolderId Folder)> filings) => Bulk.Run(c,
+        "INSERT INTO filing(item_id, folder_id) VALUES(@p0, @p1) ON CONFLICT DO NOTHING", 2, filings.Select(f => new object?[] { f.Item.Value, f.Folder.Value }));
 
     /// <summary>Changes an item's name, address, bytes and what it is a copy of, at the version that was seen; false if changed meanwhile.</summary>
     public static bool Save(IDbConnection c, ItemRow i) => c.Execute(

@@ -57,5 +57,44 @@ public sealed class FileBatchTests : IDisposable
         Directory.EnumerateFiles(scratch.Under("files"), "*", SearchOption.AllDirectories).ShouldHaveSingleItem();
     }
 
+    [Fact]
+    public void What_is_made_is_read_back_from_its_beginning_while_its_digests_are_made()
+    {
+        using var batch = Store.Batch();
+        byte[] bytes = [.. Enumerable.Range(0, 900_000).Select(i => (byte)(i * 7))];
+        using var seen = new MemoryStream();
+
+        var made = batch.Make(to => to.Write(bytes), inManifests: false, beside: written => written.CopyTo(seen));
+
+        seen.ToArray().ShouldBe(bytes);
+        made.Sha256.ShouldBe(Convert.ToHexStringLower(SHA256.HashData(bytes)));
+        made.Sha512.ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_reader_beside_that_fails_leaves_nothing()
+    {
+        using (var batch = Store.Batch())
+        {
+            Should.Throw<InvalidDataException>(() => batch.Make(to => to.Write(new byte[300_000]), beside: _ => throw new InvalidDataException("not a zip")));
+            batch.Keep();
+        }
+
+        Directory.EnumerateFiles(scratch.Under("files"), "*", SearchOption.AllDirectories).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Several_threads_add_to_one_batch()
+    {
+        var store = Store;
+        using var batch = store.Batch();
+
+        var made = ParallelEnumerable.Range(0, 200).WithDegreeOfParallelism(8).Select(i => batch.Make(to => to.Write(BitConverter.GetBytes(i)))).ToList();
+        batch.Keep();
+
+        made.Select(m => m.Sha256).Distinct().Count().ShouldBe(200);
+        made.ShouldAllBe(m => File.Exists(store.PathOf(m.Sha256)));
+    }
+
     public void Dispose() => scratch.Dispose();
 }

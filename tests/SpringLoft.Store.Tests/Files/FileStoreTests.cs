@@ -19,7 +19,7 @@ public sealed class FileStoreTests : IDisposable
         var kept = await store.TakeIn(new MemoryStream(Encoding.UTF8.GetBytes("a year of work")), 100, default);
 
         Shell.Run(scratch.Path, "sha256sum", store.PathOf(kept.Sha256)).Said.ShouldStartWith(kept.Sha256);
-        Shell.Run(scratch.Path, "sha512sum", store.PathOf(kept.Sha256)).Said.ShouldStartWith(kept.Sha512);
+        Shell.Run(scratch.Path, "sha512sum", store.PathOf(kept.Sha256)).Said.ShouldStartWith(kept.Sha512.ShouldNotBeNull());
         kept.Size.ShouldBe(14);
     }
 
