@@ -19,7 +19,7 @@ import { SignIn } from "./desks/People/SignIn";
 import { DirectoryDesk } from "./desks/People/DirectoryDesk";
 import { Duplicates } from "./desks/People/Duplicates";
 import { Outbox } from "./desks/People/Outbox";
-import { Slips } from "./desks/People/Slips";
+import { ClassSlips, PeopleSlips } from "./desks/People/Slips";
 import { FirstPasswords } from "./desks/Naming/FirstPasswords";
 import { NameDesk } from "./desks/Naming/NameDesk";
 import { UserNames } from "./desks/Naming/UserNames";
@@ -84,6 +84,7 @@ export function App() {
                   <Route path="/plan/names" element={<NameDesk me={me.data} />} />
                   <Route path="/plan/user-names" element={<UserNames me={me.data} />} />
                   <Route path="/enroll/directory/duplicates" element={<Duplicates me={me.data} />} />
+                  <Route path="/enroll/directory/slips" element={<PeopleSlips />} />
                   <Route path="/outbox" element={<Outbox />} />
                   <Route path="/close/gate" element={<GateDesk me={me.data} />} />
                   <Route path="/enroll/deliveries" element={<DeliveryList me={me.data} />} />
@@ -114,7 +115,7 @@ export function App() {
               <Route path="/classes/:id/groups" element={<GroupDesk />} />
               <Route path="/classes/:id/join-code" element={<JoinCodeDesk />} />
               <Route path="/classes/:id/invitations" element={<InviteDesk />} />
-              <Route path="/classes/:id/slips" element={<Slips />} />
+              <Route path="/classes/:id/slips" element={<ClassSlips />} />
               <Route path="/classes/:id/work" element={<AssignmentDesk />} />
               <Route path="/classes/:id/close" element={<ClosingDesk />} />
               <Route path="/classes/:id/tidy" element={<TidyDesk />} />

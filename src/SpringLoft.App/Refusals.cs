@@ -33,4 +33,11 @@ internal static class Refusals
         if (n == 0) throw new RefusedException("classes-none", "No class is ticked.", "Tick one at the least.", field);
         if (n > most) throw new RefusedException("too-many", $"{n} classes at once are too many.", $"Take up to {most} in one act.", field);
     }
+
+    /// <summary>Refuses an act over nobody, or over more people than it takes.</summary>
+    internal static void CheckPeople(int n, int most)
+    {
+        if (n == 0) throw new RefusedException("missing", "Nobody is ticked.", "Tick at least one person.", "people");
+        if (n > most) throw new RefusedException("too-many", $"{n} people at once are too many.", $"Tick up to {most}.", "people");
+    }
 }

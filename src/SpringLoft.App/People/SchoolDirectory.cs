@@ -208,8 +208,7 @@ public sealed class SchoolDirectory(Premises premises)
 
     private static IReadOnlyList<PersonRow> Several(IDbConnection c, IReadOnlyList<PersonId> people)
     {
-        if (people.Count == 0) throw new RefusedException("missing", "Nobody is ticked.", "Tick at least one person.", "people");
-        if (people.Count > MostAtOnce) throw new RefusedException("too-many", $"{people.Count} people at once are too many.", $"Tick up to {MostAtOnce}.", "people");
+        Refusals.CheckPeople(people.Count, MostAtOnce);
         var found = PersonStore.Find(c, people);
         return found.Count == people.Distinct().Count() ? found : throw Refusals.NotFound("person");
     }

@@ -9,31 +9,41 @@ using SpringLoft.Store.Rosters;
 
 namespace SpringLoft.App.People;
 
-/// <summary>A student's sign-in slip.</summary>
+/// <summary>A sign-in slip.</summary>
 /// <param name="Phrase">The first password; null once it has been used, or if none was ever made here.</param>
-/// <param name="HasOwn">True if the student has chosen a password of their own.</param>
+/// <param name="HasOwn">True if the person has chosen a password of their own.</param>
 public sealed record Slip(PersonId Person, string Name, string SortName, string? Grade, string UserName, string? Phrase, bool HasOwn);
 
-/// <summary>Sign-in slips: paper with a student's first sign-in details, printed for the family.</summary>
+/// <summary>
+/// Sign-in slips: paper with somebody's first sign-in details. The staff of a class have those of its students; the
+/// coordinator has those of anybody, staff too.
+/// </summary>
 public sealed class Slips(Premises premises)
 {
-    /// <summary>Most new slips of one act.</summary>
+    /// <summary>Most people of one act.</summary>
     public const int MostAtOnce = 500;
 
     /// <summary>The slips of a class's students, by name.</summary>
     public IReadOnlyList<Slip> Of(ClassId id) => premises.Db.Read(c =>
     {
         var kept = PersonStore.FirstPhrases(c, id);
-        return Students(c, id).Select(m => new Slip(m.PersonId, m.Name.Display, m.Name.Sort, m.Grade, m.UserName, kept.GetValueOrDefault(m.PersonId).Phrase, kept.TryGetValue(m.PersonId, out var k) && !k.MustChange)).ToList();
+        return Students(c, id).Select(m => One(m.PersonId, m.Name, m.Grade, m.UserName, kept)).ToList();
     });
 
-    /// <summary>Slips of the class as PDF; who has no first password that is still to be used has none.</summary>
-    /// <param name="people">Whose; empty for all.</param>
+    /// <summary>The slips of any people of the directory, by name; of those who have left there are none.</summary>
+    public IReadOnlyList<Slip> Of(IReadOnlyCollection<PersonId> people) => premises.Db.Read(c =>
+    {
+        Refusals.CheckPeople(people.Count, MostAtOnce);
+        var kept = PersonStore.FirstPhrases(c, people);
+        return PersonStore.Find(c, people).Where(p => p.Active).OrderBy(p => PersonName.SearchKey(p.Name.Sort), StringComparer.Ordinal).Select(p => One(p.Id, p.Name, p.Grade, p.UserName, kept)).ToList();
+    });
+
+    /// <summary>Slips as PDF; who has no first password that is still to be used has none.</summary>
     /// <param name="address">Where one signs in.</param>
     /// <exception cref="RefusedException"><c>slips-none</c>.</exception>
-    public Download Pdf(ClassId id, IReadOnlyCollection<long> people, string address, Paper paper, bool letters)
+    public Download Pdf(IEnumerable<Slip> of, string address, Paper paper, bool letters)
     {
-        var slips = Of(id).Where(s => s.Phrase is not null && (people.Count == 0 || people.Contains(s.Person.Value))).Select(s => new PrintedSlip(s.Name, s.Grade, s.UserName, s.Phrase!)).ToList();
+        var slips = of.Where(s => s.Phrase is not null).Select(s => new PrintedSlip(s.Name, s.Grade, s.UserName, s.Phrase!)).ToList();
         if (slips.Count == 0) throw new RefusedException("slips-none", "None of them has a first password that is still to be used.", "Make new slips for them first.", "people");
         var file = premises.Files.Scratch();
         SlipSheet.Write(file, slips, premises.Db.Read(c => SchoolStore.Get(c)!.Name), address, paper, letters);
@@ -42,29 +52,38 @@ public sealed class Slips(Premises premises)
     }
 
     /// <summary>
-    /// Gives students of the class a new first password. The old one is dead, and where they are signed in they are signed out.
+    /// Gives people a new first password. The old one is dead, and where they are signed in they are signed out.
     /// Nothing is given back: answers to acts are kept for a day, and a first password stands nowhere but on its slip.
     /// </summary>
-    public void Renew(Caller by, ClassId id, IReadOnlyList<PersonId> people)
+    /// <param name="id">The class whose students they are; null for anybody of the directory.</param>
+    /// <exception cref="RefusedException"><c>slip-own</c> for the asker's own; <c>person-left</c>; <c>not-found</c> for who is no student of the class.</exception>
+    public void Renew(Caller by, ClassId? id, IReadOnlyList<PersonId> people)
     {
-        if (people.Count == 0) throw new RefusedException("missing", "Nobody is ticked.", "Tick the students who are to get a new slip.", "people");
-        if (people.Count > MostAtOnce) throw new RefusedException("too-many", $"{people.Count} slips at once are too many.", $"Make up to {MostAtOnce} in one act.", "people");
+        Refusals.CheckPeople(people.Count, MostAtOnce);
         // Hashing is slow on purpose; it is done before the one writer is held up.
-        var (rule, parts) = premises.Db.Read(c => (SchoolStore.Get(c)!.FirstPasswordRule, PersonStore.Find(c, people.Distinct()).ToDictionary(p => p.Id, p => new Core.Naming.UserNameParts(p.Given, p.Family, p.StudentNumber, p.Grade))));
-        var made = people.Distinct().Where(parts.ContainsKey).Select(p => (Person: p, Phrase: FirstPassword.Make(rule, parts[p], RandomNumberGenerator.GetInt32))).Select(x => (x.Person, x.Phrase, Hash: SigningIn.Hash(x.Phrase))).ToList();
-        if (made.Count < people.Distinct().Count()) throw Refusals.NotFound("student on the roster");
+        var (rule, known) = premises.Db.Read(c => (SchoolStore.Get(c)!.FirstPasswordRule, PersonStore.Find(c, people.Distinct()).ToDictionary(p => p.Id)));
+        if (people.FirstOrDefault(p => !known.ContainsKey(p)) is { Value: > 0 }) throw Refusals.NotFound("person");
+        if (id is null && known.ContainsKey(by.Id)) throw new RefusedException("slip-own", "A slip of your own would end your password and sign you out.", "Choose another password yourself, or ask another coordinator for a slip.", "people");
+        if (id is null && known.Values.FirstOrDefault(p => !p.Active) is { } gone) throw new RefusedException("person-left", $"{gone.Name.Display} has left and can't sign in.", "Say in the directory that they are back, then make the slip.", "people");
+        var made = known.Values.Select(p => (Person: p, Phrase: FirstPassword.Make(rule, new(p.Given, p.Family, p.StudentNumber, p.Grade), RandomNumberGenerator.GetInt32))).Select(x => (x.Person, x.Phrase, Hash: SigningIn.Hash(x.Phrase))).ToList();
         premises.Db.Write(c =>
         {
-            ClassGate.Find(c, by, id).NotArchived();
-            var roster = Students(c, id).ToDictionary(m => m.PersonId);
-            if (made.FirstOrDefault(m => !roster.ContainsKey(m.Person)) is { Phrase: not null }) throw Refusals.NotFound("student on the roster");
+            if (id is { } k)
+            {
+                ClassGate.Find(c, by, k).NotArchived();
+                var roster = Students(c, k).Select(m => m.PersonId).ToHashSet();
+                if (made.Any(m => !roster.Contains(m.Person.Id))) throw Refusals.NotFound("student on the roster");
+            }
             foreach (var (person, phrase, hash) in made)
             {
-                PersonStore.SetPassword(c, person, hash, mustChange: true, SigningIn.NewStamp(), phrase);
-                Premises.Add(c, by, premises.Clock.Now, new("made a new slip", "person", person.Value, id, roster[person].Name.Display));
+                PersonStore.SetPassword(c, person.Id, hash, mustChange: true, SigningIn.NewStamp(), phrase);
+                Premises.Add(c, by, premises.Clock.Now, new("made a new slip", "person", person.Id.Value, id, person.Name.Display));
             }
         });
     }
+
+    private static Slip One(PersonId id, PersonName name, string? grade, string userName, IReadOnlyDictionary<PersonId, (string? Phrase, bool MustChange)> kept) =>
+        new(id, name.Display, name.Sort, grade, userName, kept.GetValueOrDefault(id).Phrase, kept.TryGetValue(id, out var k) && !k.MustChange);
 
     private static IEnumerable<MemberRow> Students(IDbConnection c, ClassId id) => RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null);
 }

@@ -55,7 +55,7 @@ public sealed record RollRunView(RunId Id, StepState State, Instant StartedAt, I
 /// <summary>Rolls many classes over in one run, shows first what comes of it, and compares afterwards.</summary>
 public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, Closing.IRunMilestones milestones)
 {
-    private const int AtOnce = 50;
+    private const int AtOnce = 20;
     private const int MostShown = 400;
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 

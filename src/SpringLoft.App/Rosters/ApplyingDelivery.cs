@@ -40,7 +40,7 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
         if (d.Version != version) throw Refusals.ChangedMeanwhile("delivery");
         if (d.State is not (DeliveryState.Waiting or DeliveryState.Applied)) throw new RefusedException("delivery-settled", "Nothing comes of this delivery any more.", "Look at the newest one.");
         var read = DeliveryReading.Read(premises, d);
-        var shown = deliveries.Kept(d.ChangesSha256!).Changes.Select(x => x.Key).ToHashSet(StringComparer.Ordinal);
+        var shown = deliveries.Kept(d.ChangesSha256!).Changes.Select(x => x.Key).ToHashSet();
         var stale = false;
         try
         {

@@ -81,6 +81,8 @@ public sealed class Deliveries(Premises premises)
             var guessed = PlainRoster.Columns(open, name).Select(g => g.Is).ToList();
             row = row with { Columns = JsonSerializer.Serialize(guessed), State = DeliveryState.ColumnsOpen };
         }
+        // What the school has is read while the bundle is read.
+        var today = kind == DeliveryKind.Table ? null : Task.Run(() => premises.Db.Read(c => DeliveryReading.Today(c, year)));
         var read = kind == DeliveryKind.Table ? null : DeliveryReading.Read(premises, row);
         var id = premises.Db.Write(c =>
         {
@@ -92,7 +94,7 @@ public sealed class Deliveries(Premises premises)
             Premises.Add(c, by, premises.Clock.Now, new("received delivery", "delivery", made, null, name));
             return made;
         });
-        if (read is not null) Compare(id, read);
+        if (read is not null) Compare(id, read, today!.GetAwaiter().GetResult());
         return id;
     }
 
@@ -113,11 +115,12 @@ public sealed class Deliveries(Premises premises)
 
     /// <summary>Compares anew and keeps the list of changes that comes of it.</summary>
     /// <param name="known">The delivery as it was just read; null to read its file.</param>
-    internal void Compare(long id, ReadDelivery? known = null)
+    /// <param name="school">The school as it was just read; null to read it.</param>
+    internal void Compare(long id, ReadDelivery? known = null, RosterToday? school = null)
     {
         var d = premises.Db.Read(c => Find(c, id));
         var read = known ?? DeliveryReading.Read(premises, d);
-        var (today, holds) = premises.Db.Read(c => (DeliveryReading.Today(c, d.YearId), DeliveryStore.Holds(c, id)));
+        var (today, holds) = premises.Db.Read(c => (school ?? DeliveryReading.Today(c, d.YearId), DeliveryStore.Holds(c, id)));
         var compared = RosterComparison.Compare(read.Delivery, today, DeliveryReading.Settled(holds), DeliveryReading.Standing(holds));
         IReadOnlyList<DeliveryFinding> findings = [.. read.Findings, .. compared.Findings.Take(1000)];
         var kept = new KeptChanges(compared.Changes, findings, read.AllFindings + compared.Findings.Count, compared.Same, read.Version, premises.Clock.Now);

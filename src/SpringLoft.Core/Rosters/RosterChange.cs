@@ -1,4 +1,3 @@
-using System.Globalization;
 using SpringLoft.Core.Workspaces;
 
 namespace SpringLoft.Core.Rosters;
@@ -34,7 +33,7 @@ public sealed record RosterChange(ChangeKind Kind, string Who, string ClassName,
     public IReadOnlyList<string> Holds { get; init; } = [];
 
     /// <summary>The same for the same change, however often a delivery is compared.</summary>
-    public string Key => $"{Kind}|{Person?.Value.ToString(CultureInfo.InvariantCulture) ?? PersonRef}|{Class?.Value.ToString(CultureInfo.InvariantCulture) ?? ClassRef}|{FromClass?.Value}|{Role}|{Why}";
+    public (ChangeKind, PersonId?, string?, ClassId?, string?, ClassId?, ClassRole?, string) Key => (Kind, Person, Person is null ? PersonRef : null, Class, Class is null ? ClassRef : null, FromClass, Role, Why);
 }
 
 /// <summary>Why changes wait for a person.</summary>

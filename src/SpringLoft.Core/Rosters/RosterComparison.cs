@@ -195,7 +195,7 @@ public sealed class RosterComparison
         // Who an earlier delivery brought is known by record id alone.
         foreach (var p in today.People.Where(p => p.RecordId is not null)) matched.TryAdd(p.RecordId!, p.Id);
         var members = today.Members.ToDictionary(m => Pair(m.Class, m.Person));
-        var kept = new HashSet<(long, long)>();
+        var kept = new HashSet<(long, long)>(delivery.Enrollments.Count);
         var joins = new List<RosterChange>();
         var said = new HashSet<(string, string)>();
         var unclear = holds.Where(h => h.Kind == HoldKind.PersonUnclear).Select(h => h.PersonRef!).ToHashSet(StringComparer.Ordinal);
@@ -219,13 +219,10 @@ public sealed class RosterComparison
                 if (classId is { } k && who is { } p && members.TryGetValue(Pair(k, p), out var m) && !m.Left && Leave(m, "the school's records say so") is { } leave) leaves.Add(leave);
                 continue;
             }
-            if (!said.Add((e.ClassRef, e.PersonRef))) { Left(e, "", "says what an earlier row says: it is left out."); continue; }
+            var first = classId is { } c && who is { } w ? kept.Add(Pair(c, w)) : said.Add((e.ClassRef, e.PersonRef));
+            if (!first) { Left(e, "", "says what an earlier row says: it is left out."); continue; }
             if (classId is { } archived && byId[archived].State == ClassState.Archived) { same++; continue; }
-            if (classId is { } at && who is { } known)
-            {
-                kept.Add(Pair(at, known));
-                if (members.TryGetValue(Pair(at, known), out var there) && !there.Left) { Stay(e, there); continue; }
-            }
+            if (classId is { } at && who is { } known && members.TryGetValue(Pair(at, known), out var there) && !there.Left) { Stay(e, there); continue; }
             if (Join(e, classId, isUnclear ? null : who, isUnclear) is { } join) joins.Add(join);
         }
         if (delivery.EnrollmentList.Whole)

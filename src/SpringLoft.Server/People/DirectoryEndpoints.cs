@@ -3,6 +3,8 @@ using SpringLoft.App.People;
 using SpringLoft.Core;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Server.Api;
+using SpringLoft.Formats.Print;
+using SpringLoft.Server.Rosters;
 using SpringLoft.Server.Workspaces;
 
 namespace SpringLoft.Server.People;
@@ -51,6 +53,14 @@ internal static class DirectoryEndpoints
             directory.UndoJoin(who, joinId);
             return TypedResults.NoContent();
         }).WithName("undoJoin").Needs(Act.KeepDirectory);
+        people.MapGet("/slips", (long[] people, Slips slips) => slips.Of(Ids(people))).WithName("slipsOfPeople").Needs(Act.KeepDirectory);
+        people.MapGet("/slips/pdf", (long[] people, Paper? paper, bool? letters, Slips slips, HttpRequest request) =>
+            Uploads.Send(slips.Pdf(slips.Of(Ids(people)), $"{request.Scheme}://{request.Host}", paper ?? Paper.A4, letters ?? false))).WithName("slipsOfPeopleAsPdf").SendsFile().Needs(Act.KeepDirectory);
+        people.MapPost("/slips", (SlipsBody body, Caller who, Slips slips) =>
+        {
+            slips.Renew(who, null, body.People ?? []);
+            return TypedResults.NoContent();
+        }).WithName("renewSlipsOfPeople").Needs(Act.KeepDirectory);
         api.MapGet("/naming/first-passwords", (string? rule, SchoolDirectory directory) => directory.SeeFirstPasswords(rule)).WithName("firstPasswords").Needs(Act.LayDownYear);
         api.MapPut("/naming/first-passwords", (FirstPasswordBody body, Caller who, SchoolDirectory directory) =>
         {
@@ -58,4 +68,6 @@ internal static class DirectoryEndpoints
             return TypedResults.NoContent();
         }).WithName("setFirstPasswords").Needs(Act.LayDownYear);
     }
+
+    private static List<PersonId> Ids(long[] people) => [.. people.Select(p => new PersonId(p))];
 }

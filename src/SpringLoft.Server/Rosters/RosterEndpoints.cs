@@ -51,12 +51,12 @@ internal static class RosterEndpoints
             return TypedResults.NoContent();
         }).WithName("includeOpenAssignments").Needs(Act.ManageRoster);
         MapMoves(roster);
-        api.MapGet("/classes/{classId:long}/slips", (long classId, Slips slips) => slips.Of(new(classId))).WithName("slips").Needs(Act.ManageRoster);
+        api.MapGet("/classes/{classId:long}/slips", (long classId, Slips slips) => slips.Of(new ClassId(classId))).WithName("slips").Needs(Act.ManageRoster);
         api.MapGet("/classes/{classId:long}/slips/pdf", (long classId, long[] people, Paper? paper, bool? letters, Slips slips, HttpRequest request) =>
-            Uploads.Send(slips.Pdf(new(classId), people, $"{request.Scheme}://{request.Host}", paper ?? Paper.A4, letters ?? false))).WithName("slipsAsPdf").SendsFile().Needs(Act.ManageRoster);
+            Uploads.Send(slips.Pdf(slips.Of(new ClassId(classId)).Where(s => people.Length == 0 || people.Contains(s.Person.Value)), $"{request.Scheme}://{request.Host}", paper ?? Paper.A4, letters ?? false))).WithName("slipsAsPdf").SendsFile().Needs(Act.ManageRoster);
         api.MapPost("/classes/{classId:long}/slips", (long classId, SlipsBody body, Caller who, Slips slips) =>
         {
-            slips.Renew(who, new(classId), body.People ?? []);
+            slips.Renew(who, new ClassId(classId), body.People ?? []);
             return TypedResults.NoContent();
         }).WithName("renewSlips").Needs(Act.ManageRoster);
         MapGroups(api.MapGroup("/classes/{classId:long}"));

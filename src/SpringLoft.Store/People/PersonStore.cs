@@ -131,6 +131,11 @@ public static class PersonStore
         "SELECT s.person_id, s.first_phrase, s.must_change FROM sign_in s JOIN member m ON m.person_id = s.person_id WHERE m.class_id = @id", new { id })
         .ToDictionary(x => new PersonId(x.Id), x => (x.Phrase, x.MustChange));
 
+    /// <summary>The same of any people.</summary>
+    public static IReadOnlyDictionary<PersonId, (string? Phrase, bool MustChange)> FirstPhrases(IDbConnection c, IEnumerable<PersonId> people) => c.Query<(long Id, string? Phrase, bool MustChange)>(
+        "SELECT person_id, first_phrase, must_change FROM sign_in WHERE person_id IN @people", new { people = people.Select(p => p.Value).ToArray() })
+        .ToDictionary(x => new PersonId(x.Id), x => (x.Phrase, x.MustChange));
+
     /// <summary>Notes the outcome of a try.</summary>
     public static void SetWrong(IDbConnection c, PersonId id, int wrongInRow, Instant? shutUntil) =>
         c.Execute("UPDATE sign_in SET wrong_in_row = @wrongInRow, shut_until = @shutUntil WHERE person_id = @id", new { id, wrongInRow, shutUntil });

@@ -30,12 +30,16 @@ public static class DeliveredStore
         .Select(k => new TodayClass(new(k.Id), k.Record, k.Name, k.Course, k.Section, k.Period, k.Room, Enum.Parse<ClassState>(k.State)))];
 
     /// <summary>Places on the rosters of a year, those that were left too.</summary>
-    public static IReadOnlyList<TodayMember> Members(IDbConnection c, YearId year) => Bulk.Read(c, "SELECT m.class_id, m.person_id, m.role, m.enrolled_by, m.left_at IS NOT NULL FROM class k JOIN member m ON m.class_id = k.id WHERE k.year_id = @id AND k.kind = 'Class'", year.Value, r =>
-        new TodayMember(new(r.GetInt64(0)), new(r.GetInt64(1)), Role(r.GetString(2)), By(r.GetString(3)), r.GetInt64(4) == 1));
+    public static IReadOnlyList<TodayMember> Members(IDbConnection c, YearId year) => Bulk.Read(c,
+        // As numbers: hundreds of thousands of texts would take longer than all the rest.
+        """
+        SELECT m.class_id, m.person_id, CASE m.role WHEN 'Student' THEN 0 WHEN 'Lead' THEN 1 ELSE 2 END, CASE m.enrolled_by WHEN 'Hand' THEN 0 WHEN 'Feed' THEN 1 WHEN 'Code' THEN 2 ELSE 3 END, m.left_at IS NOT NULL
+        FROM class k JOIN member m ON m.class_id = k.id WHERE k.year_id = @id AND k.kind = 'Class'
+        """, year.Value, r => new TodayMember(new(r.GetInt64(0)), new(r.GetInt64(1)), Roles[r.GetInt32(2)], Ways[r.GetInt32(3)], r.GetInt64(4) == 1));
 
-    private static ClassRole Role(string text) => text switch { "Student" => ClassRole.Student, "Lead" => ClassRole.Lead, _ => ClassRole.CoTeacher };
+    private static readonly ClassRole[] Roles = [ClassRole.Student, ClassRole.Lead, ClassRole.CoTeacher];
 
-    private static EnrolledBy By(string text) => text switch { "Hand" => EnrolledBy.Hand, "Feed" => EnrolledBy.Feed, "Code" => EnrolledBy.Code, _ => EnrolledBy.Invitation };
+    private static readonly EnrolledBy[] Ways = [EnrolledBy.Hand, EnrolledBy.Feed, EnrolledBy.Code, EnrolledBy.Invitation];
 
     /// <summary>Writes over what the directory says of a person; the user name stays.</summary>
     public static void Save(IDbConnection c, TodayPerson p) => c.Execute(

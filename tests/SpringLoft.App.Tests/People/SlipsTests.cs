@@ -50,6 +50,36 @@ public class SlipsTests : SchoolTest
     }
 
     [Fact]
+    public void The_coordinator_has_the_slips_of_anybody_staff_too_by_name()
+    {
+        school.OpenClass();
+        Slips.Renew(school.Coordinator, null, [school.Umi.Id, school.CoTeacher.Id]);
+
+        var slips = Slips.Of([school.Umi.Id, school.CoTeacher.Id, school.Lead.Id]);
+
+        slips.Select(s => s.SortName).ShouldBe(slips.Select(s => s.SortName).Order(StringComparer.OrdinalIgnoreCase));
+        slips.Where(s => s.Phrase is not null).Select(s => s.Person).ShouldBe([school.Umi.Id, school.CoTeacher.Id], ignoreOrder: true);
+        SigningIn.SignIn(slips.Single(s => s.Person == school.CoTeacher.Id).UserName, slips.Single(s => s.Person == school.CoTeacher.Id).Phrase!).Item1.MustChangePassword.ShouldBeTrue();
+        using var pdf = Slips.Pdf(slips, "http://school.example", SpringLoft.Formats.Print.Paper.A4, letters: false).Content;
+        pdf.Length.ShouldBeGreaterThan(1000);
+    }
+
+    [Fact]
+    public void Nobody_makes_a_slip_for_themselves_for_who_has_left_or_for_who_is_not_there()
+    {
+        school.OpenClass();
+        new SchoolDirectory(school.Premises).SetActive(school.Coordinator, [school.Outsider.Id], false);
+
+        Refused(() => Slips.Renew(school.Coordinator, null, [school.Umi.Id, school.Coordinator.Id])).ShouldBe("slip-own");
+        Refused(() => Slips.Renew(school.Coordinator, null, [school.Umi.Id, school.Outsider.Id])).ShouldBe("person-left");
+        Refused(() => Slips.Renew(school.Coordinator, null, [school.Umi.Id, new(987654)])).ShouldBe("not-found");
+        Refused(() => Slips.Renew(school.Coordinator, null, [])).ShouldBe("missing");
+        Refused(() => Slips.Of([.. Enumerable.Range(1, Slips.MostAtOnce + 1).Select(i => new PersonId(i))])).ShouldBe("too-many");
+        SlipOf(school.Umi).HasOwn.ShouldBeTrue();
+        Slips.Of([school.Outsider.Id]).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void A_phrase_is_three_plain_words_and_two_digits_that_the_rules_take_and_no_slip_tells_another()
     {
         FirstPhrase.Words.ShouldAllBe(w => w.All(char.IsAsciiLetterLower) && w.Length >= 3);

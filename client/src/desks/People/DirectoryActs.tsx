@@ -5,6 +5,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useBoard } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -63,6 +64,15 @@ export function DirectoryActs(props: {
           <MenuItem value="Teacher">teacher</MenuItem>
           <MenuItem value="Coordinator">coordinator</MenuItem>
         </TextField>
+      )}
+      {props.coordinator && !gone && (
+        <Button
+          variant="outlined"
+          component={RouterLink}
+          to={`/enroll/directory/slips?people=${ids.join(",")}`}
+        >
+          Sign-in {people.length === 1 ? "slip" : "slips"}
+        </Button>
       )}
       {props.coordinator &&
         (gone ? (

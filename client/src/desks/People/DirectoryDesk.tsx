@@ -96,7 +96,10 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
               onDone={() => setTicked(new Map())}
             />
           ) : (
-            <Typography>Tick people to add them to a class or a group, or to say who has left.</Typography>
+            <Typography>
+              Tick people to add them to a class or a group, to print their sign-in slips, or to say who has
+              left.
+            </Typography>
           )}
           <Button variant={ticked.size > 0 ? "outlined" : "contained"} onClick={() => setAdding("new")}>
             Add somebody…

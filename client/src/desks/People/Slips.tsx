@@ -4,11 +4,11 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, type UseMutationResult } from "@tanstack/react-query";
 import { toDataURL } from "qrcode";
 import { useState } from "react";
-import { Link as RouterLink, useParams } from "react-router";
-import { api, take, type Schemas } from "../../api/client";
+import { Link as RouterLink, useParams, useSearchParams } from "react-router";
+import { api, take, type ProblemError, type Schemas } from "../../api/client";
 import { useHead, useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
@@ -20,16 +20,71 @@ import { count } from "../../parts/words";
 
 type Slip = Schemas["Slip"];
 
-/** Sign-in slips of a class: who has one to print, who has a password of their own by now, and the print itself. */
-export function Slips() {
+/** Sign-in slips of a class's students. */
+export function ClassSlips() {
   const id = Number(useParams().id);
   const head = useHead(id);
-  const school = useSchool();
   const path = { params: { path: { classId: id } } };
   const slips = useQuery({
     queryKey: ["slips", id],
     queryFn: () => take(api.GET("/api/classes/{classId}/slips", path)),
   });
+  const renew = useAct((people: number[], headers) =>
+    take(api.POST("/api/classes/{classId}/slips", { ...path, body: { people }, headers })),
+  );
+  return (
+    <Slips
+      who={["student", "students"]}
+      lead={head.data && <ClassBar head={head.data} />}
+      slips={slips.data}
+      error={head.error ?? slips.error}
+      renew={renew}
+      pdf={`/api/classes/${id}/slips/pdf`}
+      back={[`/classes/${id}/enroll`, "Back to the roster"]}
+      none="Nobody is on the roster yet."
+    />
+  );
+}
+
+/** Sign-in slips of whoever is ticked in the directory, staff too. */
+export function PeopleSlips() {
+  const [search] = useSearchParams();
+  const people = (search.get("people") ?? "").split(",").map(Number).filter(Boolean);
+  const slips = useQuery({
+    queryKey: ["slips", "people", people],
+    enabled: people.length > 0,
+    queryFn: () => take(api.GET("/api/people/slips", { params: { query: { people } } })),
+  });
+  const renew = useAct((ids: number[], headers) =>
+    take(api.POST("/api/people/slips", { body: { people: ids }, headers })),
+  );
+  return (
+    <Slips
+      who={["person", "people"]}
+      slips={people.length > 0 ? slips.data : []}
+      error={slips.error}
+      renew={renew}
+      pdf="/api/people/slips/pdf"
+      back={["/enroll/directory", "Back to the directory"]}
+      none="Nobody is ticked who can sign in."
+    />
+  );
+}
+
+/** Who has a slip to print, who has a password of their own by now, and the print itself. */
+function Slips(props: {
+  who: [string, string];
+  lead?: React.ReactNode;
+  slips?: Slip[];
+  error: unknown;
+  renew: UseMutationResult<unknown, ProblemError, number[]>;
+  pdf: string;
+  back: [string, string];
+  none: string;
+}) {
+  const school = useSchool();
+  const { renew } = props;
+  const [one, many] = props.who;
   const address = location.origin;
   const code = useQuery({
     queryKey: ["qr", address],
@@ -38,12 +93,7 @@ export function Slips() {
   });
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [asking, setAsking] = useState(false);
-  const renew = useAct(
-    (people: number[], headers) =>
-      take(api.POST("/api/classes/{classId}/slips", { ...path, body: { people }, headers })),
-    () => setAsking(false),
-  );
-  const all = slips.data ?? [];
+  const all = props.slips ?? [];
   const ticked = all.filter((s) => !left.has(s.person));
   const printed = ticked.filter((s) => s.phrase);
   const without = ticked.filter((s) => !s.phrase);
@@ -60,7 +110,7 @@ export function Slips() {
         <Desk
           title="Sign-in slips"
           wide
-          lead={head.data && <ClassBar head={head.data} />}
+          lead={props.lead}
           slip={
             <>
               <Typography variant="h2">{count(printed.length, "slip", "slips")} to print</Typography>
@@ -88,7 +138,7 @@ export function Slips() {
                       key={name}
                       download
                       variant="body2"
-                      href={`/api/classes/${id}/slips/pdf?paper=${paper}&letters=${letters}${printed.map((s) => `&people=${s.person}`).join("")}`}
+                      href={`${props.pdf}?paper=${paper}&letters=${letters}${printed.map((s) => `&people=${s.person}`).join("")}`}
                     >
                       {name}
                     </Link>
@@ -98,7 +148,7 @@ export function Slips() {
               {without.length > 0 && (
                 <>
                   <Typography>
-                    {count(without.length, "ticked student has", "ticked students have")} no slip
+                    {count(without.length, `ticked ${one} has`, `ticked ${many} have`)} no slip
                     {own > 0 && `; ${own} of them chose a password of their own, which would end`}.
                   </Typography>
                   <Button variant="outlined" onClick={() => setAsking(true)}>
@@ -107,19 +157,15 @@ export function Slips() {
                 </>
               )}
               <Problem error={renew.error} />
-              <Button
-                component={RouterLink}
-                to={`/classes/${id}/enroll`}
-                sx={{ alignSelf: "start", ml: -1.75 }}
-              >
-                Back to the roster
+              <Button component={RouterLink} to={props.back[0]} sx={{ alignSelf: "start", ml: -1.75 }}>
+                {props.back[1]}
               </Button>
             </>
           }
         >
-          <Problem error={head.error ?? slips.error} />
-          {slips.data && all.length === 0 && (
-            <Empty title="Nobody is on the roster yet.">Slips are for students who are enrolled.</Empty>
+          <Problem error={props.error} />
+          {props.slips && all.length === 0 && (
+            <Empty title={props.none}>A slip is for somebody who is to sign in for the first time.</Empty>
           )}
           {all.length > 0 && (
             <FormControlLabel
@@ -182,13 +228,18 @@ export function Slips() {
         act={`Make ${count(without.length, "new slip", "new slips")}`}
         busy={renew.isPending}
         error={renew.error}
-        onAct={() => renew.mutate(without.map((s) => s.person))}
+        onAct={() =>
+          renew.mutate(
+            without.map((s) => s.person),
+            { onSuccess: () => setAsking(false) },
+          )
+        }
         onClose={() => setAsking(false)}
       >
         <Typography>
           Each gets a new first password.
           {own > 0 &&
-            ` ${count(own, "student has", "students have")} one of their own: it ends, and they are signed out wherever they are signed in.`}{" "}
+            ` ${count(own, `${one} has`, `${many} have`)} one of their own: it ends, and they are signed out wherever they are signed in.`}{" "}
           This can&rsquo;t be undone; another slip can always be made.
         </Typography>
       </Ask>

@@ -29,7 +29,7 @@ import { TakeOff } from "./TakeOff";
 const keyList: [string, string][] = [
   ["letters", "find people by last name"],
   ["↑ ↓ Enter", "choose one; go on typing for the next"],
-  ["Backspace", "take the last one off the list"],
+  ["Backspace", "in an empty row: take the last one off the list"],
   ["Ctrl Enter", "enroll the list"],
 ];
 
