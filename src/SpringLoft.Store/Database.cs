@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Data;
 using Microsoft.Data.Sqlite;
+using SpringLoft.Store.Files;
 using SpringLoft.Store.Rows;
 
 namespace SpringLoft.Store;
@@ -49,6 +50,7 @@ public sealed class Database : IDisposable
     }
 
     /// <summary>Writes in one transaction; an exception rolls it back.</summary>
+    /// <exception cref="DiskFullException">No room; nothing is written.</exception>
     public T Write<T>(Func<IDbConnection, T> write)
     {
         lock (writer)
@@ -63,6 +65,7 @@ public sealed class Database : IDisposable
                 whole = true;
                 return result;
             }
+            catch (SqliteException e) when (IsDiskFull(e)) { throw new DiskFullException(e); }
             finally
             {
                 // What went wrong can leave a connection half-way: the next act begins with another.
@@ -81,6 +84,9 @@ public sealed class Database : IDisposable
         gone = true;
         while (free.TryTake(out var c)) c.Dispose();
     }
+
+    // SQLITE_FULL; and the index of the write-ahead log, which is made longer by itself (SQLITE_IOERR_SHMSIZE).
+    private static bool IsDiskFull(SqliteException e) => e.SqliteErrorCode == 13 || e.SqliteExtendedErrorCode == 4874;
 
     private KeptStatements Take() => free.TryTake(out var c) ? c : Open();
 

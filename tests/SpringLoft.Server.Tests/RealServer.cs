@@ -24,13 +24,14 @@ internal sealed class RealServer : IDisposable
     /// <summary>Starts the program on a data folder and waits until it answers.</summary>
     /// <param name="haltAt">A point of a run at which it stands still.</param>
     /// <param name="smallDisk">Megabytes; the file store, with what is in it, is then on a disk of that size, in a mount that only the process sees.</param>
-    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null)
+    /// <param name="small">The folder of the data that is on the small disk; blank for all of it, the database too.</param>
+    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null, string small = "files")
     {
         var port = FreePort();
         var address = new Uri($"http://127.0.0.1:{port}");
         var program = Path.Combine(AppContext.BaseDirectory, "SpringLoft.Server.dll");
         var start = smallDisk is { } mb
-            ? new ProcessStartInfo("unshare", ["-rm", "sh", "-c", $"cp -a '{data}/files' '{data}/aside' && mount -t tmpfs -o size={mb}m tmpfs '{data}/files' && cp -a '{data}/aside/.' '{data}/files' && exec dotnet '{program}' --urls {address}"])
+            ? new ProcessStartInfo("unshare", ["-rm", "sh", "-c", $"cp -a '{data}/{small}' '{data}-aside' && mount -t tmpfs -o size={mb}m tmpfs '{data}/{small}' && cp -a '{data}-aside/.' '{data}/{small}' && rm -rf '{data}-aside' && exec dotnet '{program}' --urls {address}"])
             : new ProcessStartInfo("dotnet", [program, "--urls", address.ToString()]);
         start.RedirectStandardOutput = true;
         start.Environment["SPRING_LOFT_DATA"] = data;
@@ -83,6 +84,9 @@ internal sealed class RealServer : IDisposable
     /// <summary>Memory that the process has used at its highest, in bytes.</summary>
     internal long PeakMemory() =>
         long.Parse(File.ReadLines($"/proc/{process.Id}/status").First(l => l.StartsWith("VmHWM:")).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], System.Globalization.CultureInfo.InvariantCulture) * 1024;
+
+    /// <summary>A path as the process sees it, on its small disk.</summary>
+    internal string Inside(string path) => $"/proc/{process.Id}/root{path}";
 
     /// <summary>Ends the process as kill -9 does.</summary>
     internal void Kill()

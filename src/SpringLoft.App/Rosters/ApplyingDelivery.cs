@@ -23,8 +23,9 @@ public sealed record DeliveryApplied(int Changes, int OnHold, int Folders);
 public sealed record DeliveryTakenBack(int Changes, IReadOnlyList<string> Left);
 
 /// <summary>What it takes to take an applied delivery back.</summary>
+/// <param name="MembersAfter">The places as applying left them: what differs at taking back was changed by somebody since.</param>
 internal sealed record DeliveryUndo(
-    IReadOnlyList<PersonId> NewPeople, IReadOnlyList<TodayPerson> People, IReadOnlyList<ClassId> NewClasses, IReadOnlyList<TodayClass> Classes, IReadOnlyList<MemberBefore> Members, IReadOnlyList<long> Folders, IReadOnlyList<FolderBefore> Positions, IReadOnlyList<ItemId> Items, Instant At, int Changes);
+    IReadOnlyList<PersonId> NewPeople, IReadOnlyList<TodayPerson> People, IReadOnlyList<ClassId> NewClasses, IReadOnlyList<TodayClass> Classes, IReadOnlyList<MemberBefore> Members, IReadOnlyList<long> Folders, IReadOnlyList<FolderBefore> Positions, IReadOnlyList<ItemId> Items, Instant At, int Changes, IReadOnlyList<MemberBefore>? MembersAfter);
 
 /// <summary>Applies what a delivery was shown to change, whole or not at all, and takes it back.</summary>
 public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
@@ -83,14 +84,18 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
         if (undo.Members.Select(m => m.Class).Concat(undo.NewClasses).Distinct().FirstOrDefault(k => ClassStore.Find(c, k) is null or { State: ClassState.Archived } || RunStore.IsGoing(c, k)) is { Value: > 0 } shut)
             throw new RefusedException("class-archived", $"“{ClassStore.Find(c, shut)?.Name}” is archived or being closed: its roster stays as it was.", "Restore the class from the loft first.");
         var left = new List<string>();
-        foreach (var m in undo.Members) DeliveredStore.PutBack(c, m, premises.Clock.Now);
+        var places = undo.Members.Select(m => (m.Class, m.Person)).ToList();
+        var standing = DeliveredStore.Before(c, places).ToDictionary(m => (m.Class, m.Person));
+        var untouched = (undo.MembersAfter ?? []).Where(m => m.SamePlace(standing[(m.Class, m.Person)])).Select(m => (m.Class, m.Person)).ToHashSet();
+        foreach (var m in undo.Members.Where(m => untouched.Contains((m.Class, m.Person)))) DeliveredStore.PutBack(c, m, premises.Clock.Now);
+        if (places.Count - untouched.Count is var since and > 0) left.Add(since == 1 ? "1 place on a roster was changed by hand since and stays" : $"{since} places on rosters were changed by hand since and stay");
         foreach (var k in undo.NewClasses) DeliveredStore.RemoveJoined(c, k, undo.At, premises.Clock.Now);
         if (DeliveredStore.RemoveUnchanged(c, undo.Items) is var changed and > 0) left.Add(changed == 1 ? "1 thing that was carried along was changed since and stays" : $"{changed} things that were carried along were changed since and stay");
         if (DeliveredStore.RemoveEmpty(c, undo.Folders) is var full and > 0) left.Add(full == 1 ? "1 folder has something in it by now and stays" : $"{full} folders have something in them by now and stay");
         DeliveredStore.SetPositions(c, undo.Positions);
         foreach (var k in undo.Classes) DeliveredStore.SaveClass(c, k);
         foreach (var k in undo.NewClasses)
-            if (!DeliveredStore.RemoveClass(c, k)) left.Add($"“{ClassStore.Find(c, k)?.Name}” is in use by now and stays");
+            if (DeliveredStore.RemoveClass(c, k) is { } why) left.Add($"“{ClassStore.Find(c, k)?.Name}” is in use by now and stays: {why}");
         foreach (var p in undo.People) DeliveredStore.Save(c, p);
         foreach (var p in undo.NewPeople)
         {
@@ -137,7 +142,7 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
         var members = Places();
         UnfoldFolders();
         Carry();
-        return new([.. newPeople.Values], peopleBefore, [.. newClasses.Values], classesBefore, members, DeliveredStore.FoldersAfter(c, newest), positions, items, now, chosen.Count);
+        return new([.. newPeople.Values], peopleBefore, [.. newClasses.Values], classesBefore, members, DeliveredStore.FoldersAfter(c, newest), positions, items, now, chosen.Count, DeliveredStore.Before(c, [.. members.Select(m => (m.Class, m.Person))]));
     }
 
     private void People()

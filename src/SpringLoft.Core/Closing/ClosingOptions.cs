@@ -37,7 +37,12 @@ public sealed record ClosingPlan(string? Skipped, IReadOnlyList<string> Will, st
             else will.Add($"called “{name = marked}”");
         }
         if (options.RetireCalendar && subject.Facts.CalendarOn) will.Add("calendar retired");
-        if (options.EndEnrollments && subject.Facts.Students > 0) will.Add(subject.Facts.Students == 1 ? "1 enrollment ended" : $"{subject.Facts.Students} enrollments ended");
+        if (options.EndEnrollments && subject.Facts.Students > 0)
+        {
+            var ended = subject.Facts.Students == 1 ? "1 enrollment ended" : $"{subject.Facts.Students} enrollments ended";
+            // To look at the class is for who is on its roster.
+            will.Add(options.After == AfterArchive.View ? $"{ended}: no student sees the class any more, only what is returned to them" : ended);
+        }
         if (options.KeepCopy) will.Add("set-up kept as a copy");
         if (subject.Facts.Invitations > 0) will.Add(subject.Facts.Invitations == 1 ? "1 open invitation withdrawn" : $"{subject.Facts.Invitations} open invitations withdrawn");
         return new(null, will, name);

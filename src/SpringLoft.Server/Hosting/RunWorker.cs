@@ -5,6 +5,7 @@ using SpringLoft.App.Plans;
 using SpringLoft.App.Rollover;
 using SpringLoft.Core;
 using SpringLoft.Core.Closing;
+using SpringLoft.Store.Files;
 using SpringLoft.Store.Runs;
 
 namespace SpringLoft.Server.Hosting;
@@ -12,6 +13,8 @@ namespace SpringLoft.Server.Hosting;
 /// <summary>Works runs off one after the other; at start, those that an earlier process left.</summary>
 internal sealed class RunWorker(Premises premises, ClosingRunner closing, PuttingPlans putting, RollingMany rolling, TakeHomes takeHomes, Channel<RunId> queue, ILogger<RunWorker> log) : BackgroundService
 {
+    private static readonly TimeSpan AgainAfter = TimeSpan.FromSeconds(5);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await Task.Yield();
@@ -43,6 +46,12 @@ internal sealed class RunWorker(Premises premises, ClosingRunner closing, Puttin
     {
         try { await Task.Run(() => Work(run, stop), stop); }
         catch (OperationCanceledException) when (stop.IsCancellationRequested) { throw; }
+        catch (DiskFullException e)
+        {
+            // Not even that it failed can be written: it goes on by itself once there is room.
+            log.LogError(e, "Run {Run} waits: the disk of the database is full", run.Value);
+            _ = Task.Delay(AgainAfter, stop).ContinueWith(_ => queue.Writer.TryWrite(run), stop, TaskContinuationOptions.OnlyOnRanToCompletion, TaskScheduler.Default);
+        }
         catch (Exception e)
         {
             // The run stays unfinished and is taken up at the next start; other runs are not held up.

@@ -8,7 +8,11 @@ namespace SpringLoft.Store.Rosters;
 
 /// <summary>A place on a roster as it was, so that it can be put back.</summary>
 /// <param name="Existed">False if there was none.</param>
-public sealed record MemberBefore(ClassId Class, PersonId Person, bool Existed, ClassRole Role, EnrolledBy By, Instant JoinedAt, Instant? LeftAt, Instant? SeesFrom, bool MayPost, ClassId? MovedTo = null);
+public sealed record MemberBefore(ClassId Class, PersonId Person, bool Existed, ClassRole Role, EnrolledBy By, Instant JoinedAt, Instant? LeftAt, Instant? SeesFrom, bool MayPost, ClassId? MovedTo = null)
+{
+    /// <summary>Is it the same place, as far as a delivery decides on it? Whether its student may post is the teacher's.</summary>
+    public bool SamePlace(MemberBefore other) => this == other with { MayPost = MayPost, SeesFrom = SeesFrom };
+}
 
 /// <summary>Where a folder stood.</summary>
 public sealed record FolderBefore(long Id, int Position, int? GivenPosition);
@@ -138,8 +142,8 @@ public static class DeliveredStore
                 c.Execute("UPDATE member SET left_at = @at WHERE class_id = @Class AND person_id = @Person AND left_at IS NULL", new { m.Class, m.Person, at });
         }
         else
-            c.Execute("UPDATE member SET role = @role, enrolled_by = @by, joined_at = @JoinedAt, left_at = @LeftAt, sees_from = @SeesFrom, may_post = @MayPost, moved_to = @MovedTo WHERE class_id = @Class AND person_id = @Person",
-                new { m.Class, m.Person, role = m.Role.ToString(), by = m.By.ToString(), m.JoinedAt, m.LeftAt, m.SeesFrom, m.MayPost, m.MovedTo });
+            c.Execute("UPDATE member SET role = @role, enrolled_by = @by, joined_at = @JoinedAt, left_at = @LeftAt, sees_from = @SeesFrom, moved_to = @MovedTo WHERE class_id = @Class AND person_id = @Person",
+                new { m.Class, m.Person, role = m.Role.ToString(), by = m.By.ToString(), m.JoinedAt, m.LeftAt, m.SeesFrom, m.MovedTo });
     }
 
     /// <summary>Takes a person out of the directory who was never anything here; false if something is already theirs.</summary>
@@ -156,20 +160,32 @@ public static class DeliveredStore
         return c.Execute("DELETE FROM person WHERE id = @id", new { id }) == 1;
     }
 
-    /// <summary>Takes away a class in preparation with nothing in it; false if there is something.</summary>
-    public static bool RemoveClass(IDbConnection c, ClassId id)
+    /// <summary>Takes away a class in preparation with nothing in it.</summary>
+    /// <returns>Null, or why it stays.</returns>
+    public static string? RemoveClass(IDbConnection c, ClassId id)
     {
-        var used = c.ExecuteScalar<bool>(
+        var used = c.QuerySingle<(bool Opened, bool People, bool Things, bool Assignments, bool Notices, bool Groups)>(
             """
-            SELECT EXISTS (SELECT 1 FROM class WHERE id = @id AND state <> 'InPreparation') OR EXISTS (SELECT 1 FROM member WHERE class_id = @id) OR EXISTS (SELECT 1 FROM item WHERE class_id = @id)
-              OR EXISTS (SELECT 1 FROM assignment WHERE class_id = @id) OR EXISTS (SELECT 1 FROM notice WHERE class_id = @id) OR EXISTS (SELECT 1 FROM class_group WHERE class_id = @id)
+            SELECT EXISTS (SELECT 1 FROM class WHERE id = @id AND state <> 'InPreparation'), EXISTS (SELECT 1 FROM member WHERE class_id = @id), EXISTS (SELECT 1 FROM item WHERE class_id = @id),
+              EXISTS (SELECT 1 FROM assignment WHERE class_id = @id), EXISTS (SELECT 1 FROM notice WHERE class_id = @id), EXISTS (SELECT 1 FROM class_group WHERE class_id = @id)
             """, new { id });
-        if (used) return false;
+        var why = used switch
+        {
+            { Opened: true } => "it has been opened",
+            { Things: true } => "there are things in it",
+            { Assignments: true } => "it has assignments",
+            { Notices: true } => "it has notices",
+            { Groups: true } => "it has groups",
+            { People: true } => "people are on its roster whom the delivery did not bring, or who have work there",
+            _ => null,
+        };
+        if (why is not null) return why;
         c.Execute("PRAGMA defer_foreign_keys = ON");
         c.Execute("DELETE FROM folder WHERE class_id = @id", new { id });
         c.Execute("DELETE FROM class_blind WHERE class_id = @id", new { id });
         c.Execute("DELETE FROM delivery_on_hold WHERE class_id = @id", new { id });
-        return c.Execute("DELETE FROM class WHERE id = @id", new { id }) == 1;
+        c.Execute("DELETE FROM class WHERE id = @id", new { id });
+        return null;
     }
 
     /// <summary>The newest folder there is; what is made later has a higher id.</summary>

@@ -98,8 +98,33 @@ public class DeliveriesTests : SchoolTest
         var k = school.Read(c => Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id)).Single(x => x.RecordId == "k0");
         school.Making.Open(school.Coordinator, k.Id, k.Version);
 
-        applying.TakeBack(school.Coordinator, id).Left.ShouldContain(l => l.Contains(k.Name));
+        applying.TakeBack(school.Coordinator, id).Left.ShouldContain(l => l.Contains(k.Name) && l.EndsWith("stays: it has been opened", StringComparison.Ordinal));
         school.Read(c => Store.Workspaces.ClassStore.Find(c, k.Id)).ShouldNotBeNull();
+    }
+
+    [Fact]
+    public async Task A_place_that_somebody_changed_by_hand_since_stays_and_whether_its_student_may_post_is_not_touched()
+    {
+        var records = new Records(students: 20, classes: 2);
+        Apply(await Receive(records));
+        records.Gone(3).Gone(4).Added("Ne", "Wone");
+        var second = await Receive(records, "second.zip");
+        Apply(second);
+        var k = school.Read(c => Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id)).Where(x => x.RecordId is not null).Select(x => x.Id).ToList();
+        List<(ClassId Class, MemberRow Row)> Members() => school.Read(c => k.SelectMany(id => RosterStore.Members(c, id).Select(m => (id, m))).ToList());
+        var gone = Members().Where(m => m.Row.LeftAt is not null).ToList();
+        var back = gone[0];
+        school.Premises.Db.Write(c => RosterStore.Put(c, back.Class, back.Row.PersonId, ClassRole.Student, school.Premises.Clock.Now));
+        var silent = Members().First(m => m.Row is { Role: ClassRole.Student, LeftAt: null } && m.Row.PersonId != back.Row.PersonId);
+        school.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE member SET may_post = 0 WHERE class_id = @k AND person_id = @p", new { k = silent.Class, p = silent.Row.PersonId }));
+
+        var left = applying.TakeBack(school.Coordinator, second).Left;
+
+        left.ShouldContain("1 place on a roster was changed by hand since and stays");
+        var now = Members();
+        now.Single(m => m.Class == back.Class && m.Row.PersonId == back.Row.PersonId).Row.EnrolledBy.ShouldBe(EnrolledBy.Hand);
+        gone.Skip(1).ShouldAllBe(g => now.Single(m => m.Class == g.Class && m.Row.PersonId == g.Row.PersonId).Row.LeftAt == null);
+        now.Single(m => m.Class == silent.Class && m.Row.PersonId == silent.Row.PersonId).Row.MayPost.ShouldBeFalse();
     }
 
     [Fact]

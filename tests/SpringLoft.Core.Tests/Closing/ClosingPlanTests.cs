@@ -13,10 +13,14 @@ public class ClosingPlanTests
 
     [Fact]
     public void What_will_be_done_is_said_line_by_line() =>
-        Of(Ready with { CalendarOn = true, Invitations = 2 }).Will.ShouldBe(["called “Clay 6B · 2026–27”", "calendar retired", "27 enrollments ended", "set-up kept as a copy", "2 open invitations withdrawn"]);
+        Of(Ready with { CalendarOn = true, Invitations = 2 }).Will.ShouldBe(["called “Clay 6B · 2026–27”", "calendar retired", "27 enrollments ended: no student sees the class any more, only what is returned to them", "set-up kept as a copy", "2 open invitations withdrawn"]);
 
     [Fact]
     public void Without_options_nothing_but_closing_is_done() => Of(Ready, new(AfterArchive.Nothing, RetireCalendar: false)).ShouldSatisfyAllConditions(p => p.Will.ShouldBeEmpty(), p => p.Skipped.ShouldBeNull(), p => p.NewName.ShouldBeNull());
+
+    [Fact]
+    public void Who_may_see_nothing_anyway_is_not_told_that_they_lose_sight_of_the_class() =>
+        Of(Ready with { Students = 1 }, new(AfterArchive.Nothing, EndEnrollments: true)).Will.ShouldBe(["1 enrollment ended"]);
 
     [Fact]
     public void A_calendar_that_is_off_is_not_retired() => Of(Ready).Will.ShouldNotContain("calendar retired");

@@ -202,6 +202,96 @@ public sealed class FaultTests : IDisposable
         Ask<string>("SELECT reason FROM run_class").ShouldContain("disk is full");
     }
 
+    /// <summary>The disk fills up at another step of another class each time; then there is room again.</summary>
+    [Theory]
+    [InlineData(12)]
+    [InlineData(13)]
+    [InlineData(14)]
+    [InlineData(15)]
+    public async Task A_disk_that_fills_up_in_a_run_over_many_fails_some_classes_and_trying_them_again_verifies_the_rest(int megabytes)
+    {
+        var filler = Path.Combine(school.Folder, "files", "filler");
+        var all = new List<ClassId> { school.Class, Second() };
+        for (var i = 0; i < 3; i++) all.Add(school.Making.Make(school.Lead, school.New("Rope", $"{i}")));
+        foreach (var (k, i) in all.Skip(2).Select((k, i) => (k, i)))
+        {
+            // In the second of them it is a student's, so that the take-home needs the room too.
+            var (who, folder) = i == 1 ? (school.Umi, "Shared table") : (school.Lead, "Papers");
+            if (i == 1) school.Roster.Enroll(school.Lead, k, [school.Umi.Id], ClassRole.Student);
+            school.Making.Open(school.Lead, k, school.Workspace.Head(school.Lead, k).Version);
+            var into = school.Workspace.See(school.Lead, k).Folders.First(f => f.Name == folder).Id;
+            await school.Items.AddFile(who, k, into, "big.bin", TinySchool.Bytes(new string((char)('a' + i), 1_200_000)), CancellationToken.None);
+        }
+        await File.WriteAllBytesAsync(filler, new byte[8_000_000]);
+        using var server = RealServer.Start(school.Folder, smallDisk: megabytes);
+        using var http = await server.As("coord");
+        var answer = await http.PostAsJsonAsync("/api/closing/runs", new { classes = all.Select(k => k.Value), options = new { after = "View" } });
+        var run = (await answer.Json()).GetProperty("id").GetInt64();
+
+        await Until("the end of the run", () => Ask<string>($"SELECT state FROM run WHERE id = {run}") == "Failed");
+
+        var archived = Ask<int>("SELECT count(*) FROM class WHERE state = 'Archived'");
+        archived.ShouldBeInRange(2, 4);
+        Ask<int>($"SELECT count(*) FROM run_class WHERE run_id = {run} AND state = 'Failed' AND reason LIKE '%disk is full%'").ShouldBe(5 - archived);
+        Ask<int>("SELECT count(*) FROM class k WHERE k.state = 'Archived' AND NOT EXISTS (SELECT 1 FROM package p WHERE p.class_id = k.id AND p.kind = 'Archive' AND p.verified_at IS NOT NULL)").ShouldBe(0);
+        Directory.GetFiles(server.Inside(Path.Combine(school.Folder, "files", "incoming"))).ShouldBeEmpty("what was half-written is gone");
+
+        File.Delete(server.Inside(filler));
+        var again = (await (await http.PostAsJsonAsync($"/api/closing/runs/{run}/again", new { })).Json()).GetProperty("id").GetInt64();
+        await Until("the end of the second try", () => Ask<string>($"SELECT state FROM run WHERE id = {again}") == "Done");
+
+        Ask<int>("SELECT count(*) FROM class WHERE state = 'Archived'").ShouldBe(5);
+        Ask<int>("SELECT count(*) FROM package WHERE kind = 'Archive' AND verified_at IS NOT NULL").ShouldBe(5);
+    }
+
+    [Fact]
+    public async Task A_full_disk_of_the_database_refuses_what_can_not_be_written_and_a_run_goes_on_when_there_is_room()
+    {
+        var filler = Path.Combine(school.Folder, "filler");
+        await File.WriteAllBytesAsync(filler, new byte[6_000_000]);
+        using var server = RealServer.Start(school.Folder, smallDisk: 12, small: "");
+        using var http = await server.As("lead");
+        // What is left is taken by a file, all but a little.
+        var room = new DriveInfo(server.Inside(school.Folder)).AvailableFreeSpace;
+        await File.WriteAllBytesAsync(server.Inside(filler) + "2", new byte[Math.Max(0, room - 300_000)]);
+        var posted = 0;
+        HttpResponseMessage answer;
+        while ((answer = await http.PostAsJsonAsync($"{ClassPath}/notices", new { text = new string('n', 1900) })).IsSuccessStatusCode) (++posted).ShouldBeLessThan(1000);
+
+        ((int)answer.StatusCode, await answer.Code()).ShouldBe((507, "disk-full"));
+        async Task<int> Notices() => (await (await http.GetAsync($"{ClassPath}/workspace")).Json()).GetProperty("notices").GetArrayLength();
+        (await Notices()).ShouldBe(posted);
+
+        File.Delete(server.Inside(filler) + "2");
+        File.Delete(server.Inside(filler));
+        (await http.PostAsJsonAsync($"{ClassPath}/notices", new { text = "room again" })).IsSuccessStatusCode.ShouldBeTrue();
+        (await Notices()).ShouldBe(posted + 1);
+        var run = (await (await http.PostAsJsonAsync($"{ClassPath}/closing", new { afterArchive = "View" })).Json()).GetProperty("id").GetInt64();
+        for (var i = 0; i < 200 && (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("state").GetString() != "Done"; i++) await Task.Delay(50);
+        (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("verified").GetInt32().ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_stop_in_the_middle_of_a_run_parks_it_and_it_goes_on_at_the_next_start()
+    {
+        for (byte i = 0; i < 4; i++)
+            await school.Items.AddFile(school.Lead, school.Class, school.FolderNamed("Papers"), $"film {i}.bin", new MemoryStream([i, .. new byte[45_000_000]]), CancellationToken.None);
+        long run;
+        using (var server = RealServer.Start(school.Folder))
+        {
+            run = await Close(server);
+            await Until("the package being made", () => Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).Any(f => new FileInfo(f).Length > 1_000_000));
+            server.Terminate().ShouldBe(0);
+        }
+        Ask<string>("SELECT state FROM run").ShouldBe("Working");
+        Ask<string>("SELECT state FROM class").ShouldBe("Open");
+
+        using (var server = RealServer.Start(school.Folder))
+            await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
+
+        Packages().ShouldBe(Undisturbed(run));
+    }
+
     [Fact]
     public async Task A_clean_stop_ends_well_and_the_health_page_names_the_school()
     {

@@ -29,7 +29,7 @@ const ticks: [Exclude<keyof Schemas["ClosingOptions"], "after">, string, string]
   [
     "endEnrollments",
     "End enrollments",
-    "Most schools leave students on the roster. Restoring puts them back.",
+    "Most schools leave students on the roster: off it they see only what is returned to them. Restoring puts them back.",
   ],
 ];
 

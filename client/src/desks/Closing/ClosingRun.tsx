@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
+import MenuItem from "@mui/material/MenuItem";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
@@ -168,6 +169,8 @@ function Report({ rows }: { rows: Schemas["ClosingOutcome"][] }) {
   const [address, setAddress] = useSearchParams();
   const show = (address.get("show") ?? "all") as Show;
   const find = (address.get("find") ?? "").toLowerCase();
+  const department = address.get("department") ?? "";
+  const departments = [...new Set(rows.flatMap((k) => k.department ?? []))].sort();
   const set = (name: string, value: string) =>
     setAddress((a) => {
       a.set(name, value);
@@ -176,7 +179,8 @@ function Report({ rows }: { rows: Schemas["ClosingOutcome"][] }) {
   const shown = rows.filter(
     (k) =>
       (show === "all" || k.state === show) &&
-      [k.name, k.lead, k.department ?? ""].join(" ").toLowerCase().includes(find),
+      (department === "" || k.department === department) &&
+      `${k.name} ${k.lead}`.toLowerCase().includes(find),
   );
   return (
     <>
@@ -198,9 +202,27 @@ function Report({ rows }: { rows: Schemas["ClosingOutcome"][] }) {
           ))}
         </ToggleButtonGroup>
         <Box sx={{ flex: 1 }} />
+        {departments.length > 0 && (
+          <TextField
+            select
+            variant="standard"
+            label="Department"
+            value={departments.includes(department) ? department : ""}
+            onChange={(e) => set("department", e.target.value)}
+            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+            sx={{ width: 160 }}
+          >
+            <MenuItem value="">all</MenuItem>
+            {departments.map((d) => (
+              <MenuItem key={d} value={d}>
+                {d}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
         <TextField
           variant="standard"
-          label="Class, teacher or department"
+          label="Class or teacher"
           value={address.get("find") ?? ""}
           onChange={(e) => set("find", e.target.value)}
           sx={{ width: 210 }}

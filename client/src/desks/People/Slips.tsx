@@ -149,7 +149,11 @@ function Slips(props: {
                 <>
                   <Typography>
                     {count(without.length, `ticked ${one} has`, `ticked ${many} have`)} no slip
-                    {own > 0 && `; ${own} of them chose a password of their own, which would end`}.
+                    {own > 0 &&
+                      (own === 1 && without.length === 1
+                        ? ": a password of their own, which would end, was chosen"
+                        : `; ${own} of them chose a password of their own, which would end`)}
+                    .
                   </Typography>
                   <Button variant="outlined" onClick={() => setAsking(true)}>
                     Make {count(without.length, "new slip", "new slips")}…

@@ -48,7 +48,8 @@ export function PersonPicker(props: {
         borderColor: "divider",
         borderRadius: 1,
         bgcolor: "background.paper",
-        maxHeight: rowsAtOnce * rowHeight + 2,
+        // Short while there is little on it, so that the roster below stays in sight.
+        maxHeight: Math.min(rowsAtOnce, Math.max(5, picked.length + 3)) * rowHeight + 2,
         overflowY: "auto",
         position: "relative",
       }}
@@ -83,6 +84,7 @@ export function PersonPicker(props: {
           autoHighlight
           fullWidth
           forcePopupIcon={false}
+          slotProps={{ listbox: { sx: { maxHeight: 230 } } }}
           clearIcon={null}
           clearOnBlur={false}
           options={

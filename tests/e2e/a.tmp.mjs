@@ -1,0 +1,22 @@
+import { base, browser, signedIn, shot } from "./look.tmp.mjs";
+const p = await signedIn("wren", "harbour-kiln-seven");
+await p.goto(`${base}/classes/20/enroll`);
+const f = p.getByLabel("Students, by the first letters of the last name");
+await f.waitFor();
+await shot(p, "enroll-empty");
+for (const w of ["ad","be","co","du","ed","fe","gr","ha","ja","ka","la","ma"]) { await f.pressSequentially(w, {delay: 50}); await p.waitForTimeout(500);
+  const o = p.getByRole("option"); const n = await o.count(); if (n) { await p.keyboard.press("Enter"); } else { for (let i=0;i<2;i++) await p.keyboard.press("Backspace"); } await p.waitForTimeout(100);}
+await f.pressSequentially("s", {delay: 50}); await p.waitForTimeout(600);
+await shot(p, "enroll-list");
+await browser.close(); process.exit(0);
+await p.goto(`${base}/enroll/directory`);
+await p.getByRole("checkbox").nth(2).waitFor();
+const boxes = p.getByRole("checkbox"); for (let i=1;i<5;i++) await boxes.nth(i).check();
+await shot(p, "directory");
+await p.getByRole("link", {name: /^Sign-in slip/}).click();
+await p.getByRole("list", {name: "Slips"}).waitFor();
+await p.getByRole("button", {name: /^Make .* new slips/}).click().catch(()=>{});
+await p.getByRole("dialog").getByRole("button", {name: /^Make/}).click().catch(()=>{});
+await p.waitForTimeout(1500);
+await shot(p, "slips");
+await browser.close();
