@@ -1,5 +1,4 @@
 using System.Collections;
-using AnyAscii;
 using PdfSharp;
 using PdfSharp.Drawing;
 using PdfSharp.Fonts;
@@ -16,8 +15,9 @@ public sealed record PrintedSlip(string Name, string? Grade, string UserName, st
 public enum Paper { A4, Letter }
 
 /// <summary>
-/// Sign-in slips as PDF: eight to a page with lines to cut along, or a letter each. The typeface that ships (DejaVu Sans)
-/// has Latin, Greek, Cyrillic and more; of a name in letters that it lacks, the transliteration is printed.
+/// Sign-in slips as PDF: eight to a page with lines to cut along, or a letter each. The typefaces that ship have Latin,
+/// Greek, Cyrillic, Georgian, Hebrew, Arabic, Chinese, Japanese and Korean; of a name in other letters the
+/// transliteration is printed.
 /// </summary>
 public static class SlipSheet
 {
@@ -46,8 +46,8 @@ public static class SlipSheet
         document.Save(to, closeStream: false);
     }
 
-    /// <summary>A name as it can be printed.</summary>
-    public static string Printable(string name) => name.All(Shipped.Has) ? name : name.Transliterate();
+    /// <summary>A name as it can be printed: itself, or its transliteration.</summary>
+    public static string Printable(string name) => PrintedText.Printable(name);
 
     private static void Slip(XGraphics on, PdfPage page, int i, PrintedSlip s, string school, string address, IReadOnlyList<BitArray> code)
     {
@@ -56,31 +56,31 @@ public static class SlipSheet
         on.DrawRectangle(new XPen(XColors.Gray, 0.5) { DashStyle = XDashStyle.Dash }, box);
         var inner = new XRect(box.X + 22, box.Y + 20, box.Width - 44, box.Height - 40);
         Code(on, code, inner.Right - 66, inner.Y - 8, 70);
-        Line(on, Printable(s.Name), Bold(on, Printable(s.Name), inner.Width - 70, 13), inner.X, inner.Y + 12);
-        Line(on, s.Grade is null ? Printable(school) : $"{Printable(school)}, grade {s.Grade}", Plain(9), inner.X, inner.Y + 27);
+        Bold(on, s.Name, inner.Width - 70, 13, inner.X, inner.Y + 12);
+        Line(on, s.Grade is null ? school : $"{school}, grade {s.Grade}", 9, inner.X, inner.Y + 27);
         var y = inner.Y + 74;
         foreach (var (what, text) in new[] { ("Open", address), ("User name", s.UserName), ("First password", s.Password) })
         {
-            Line(on, what, Plain(9), inner.X, y);
-            Line(on, text, Bold(on, text, inner.Width - 84, 10), inner.X + 84, y);
+            Line(on, what, 9, inner.X, y);
+            Bold(on, text, inner.Width - 84, 10, inner.X + 84, y);
             y += 18;
         }
-        Line(on, "You are asked for a password of your own the first time.", Plain(7.5), inner.X, inner.Bottom);
+        Line(on, "You are asked for a password of your own the first time.", 7.5, inner.X, inner.Bottom);
     }
 
     private static void Letter(XGraphics on, PdfPage page, PrintedSlip s, string school, string address, IReadOnlyList<BitArray> code)
     {
         var (x, y) = (72.0, 110.0);
-        Line(on, Printable(school), Plain(11), x, y);
-        Line(on, Printable(s.Name), Bold(on, Printable(s.Name), page.Width.Point - 144, 20), x, y += 44);
-        if (s.Grade is not null) Line(on, $"grade {s.Grade}", Plain(11), x, y += 20);
-        Line(on, "This is how you sign in to Spring Loft for the first time.", Plain(11), x, y += 44);
+        Line(on, school, 11, x, y);
+        Bold(on, s.Name, page.Width.Point - 144, 20, x, y += 44);
+        if (s.Grade is not null) Line(on, $"grade {s.Grade}", 11, x, y += 20);
+        Line(on, "This is how you sign in to Spring Loft for the first time.", 11, x, y += 44);
         foreach (var (what, text) in new[] { ("Open", address), ("User name", s.UserName), ("First password", s.Password) })
         {
-            Line(on, what, Plain(11), x, y += 30);
-            Line(on, text, Bold(on, text, page.Width.Point - 260, 14), x + 116, y);
+            Line(on, what, 11, x, y += 30);
+            Bold(on, text, page.Width.Point - 260, 14, x + 116, y);
         }
-        Line(on, "You are asked for a password of your own then; after that this one no longer works.", Plain(10), x, y += 40);
+        Line(on, "You are asked for a password of your own then; after that this one no longer works.", 10, x, y += 40);
         Code(on, code, x - 12, y + 30, 140);
     }
 
@@ -96,26 +96,34 @@ public static class SlipSheet
             }
     }
 
-    private static void Line(XGraphics on, string text, XFont font, double x, double y) => on.DrawString(text, font, XBrushes.Black, x, y);
-
-    private static XFont Plain(double size) => new(Shipped.Family, size);
+    private static void Line(XGraphics on, string text, double size, double x, double y) => Draw(on, PrintedText.Runs(text), size, XFontStyleEx.Regular, x, y);
 
     // A long name is set smaller rather than cut off.
-    private static XFont Bold(XGraphics on, string text, double width, double size)
+    private static void Bold(XGraphics on, string text, double width, double size, double x, double y)
     {
-        for (; size > 5; size -= 0.5)
-            if (new XFont(Shipped.Family, size, XFontStyleEx.Bold) is var font && on.MeasureString(text, font).Width <= width) return font;
-        return new(Shipped.Family, 5, XFontStyleEx.Bold);
+        var runs = PrintedText.Runs(text);
+        while (size > 5 && runs.Sum(r => on.MeasureString(r.Text, new XFont(r.Family, size, XFontStyleEx.Bold)).Width) > width) size -= 0.5;
+        Draw(on, runs, size, XFontStyleEx.Bold, x, y);
+    }
+
+    private static void Draw(XGraphics on, IReadOnlyList<PrintedRun> runs, double size, XFontStyleEx style, double x, double y)
+    {
+        foreach (var r in runs)
+        {
+            var font = new XFont(r.Family, size, style);
+            on.DrawString(r.Text, font, XBrushes.Black, x, y);
+            x += on.MeasureString(r.Text, font).Width;
+        }
     }
 
     private sealed class Shipped : IFontResolver
     {
-        internal const string Family = "DejaVu Sans";
-
-        // What the typeface has of each script is more than this; these are whole.
-        internal static bool Has(char c) => c < 0x0590 || c is >= '\u1E00' and < '\u2C00';
-
-        public FontResolverInfo? ResolveTypeface(string familyName, bool isBold, bool isItalic) => new(isBold ? "DejaVuSans-Bold" : "DejaVuSans");
+        public FontResolverInfo? ResolveTypeface(string familyName, bool isBold, bool isItalic) => familyName switch
+        {
+            PrintedText.Han => new("DroidSansFallbackFull", mustSimulateBold: isBold, mustSimulateItalic: false),
+            PrintedText.Hangul => new("NanumGothicBold"),
+            _ => new(isBold ? "DejaVuSans-Bold" : "DejaVuSans"),
+        };
 
         public byte[] GetFont(string faceName)
         {

@@ -107,7 +107,7 @@ public class DeliveriesTests : SchoolTest
     {
         var records = new Records(students: 20, classes: 2);
         Apply(await Receive(records));
-        records.Gone(3).Gone(4).Added("Ne", "Wone");
+        records.Gone(3).Moved(5, 1).Added("Ne", "Wone");
         var second = await Receive(records, "second.zip");
         Apply(second);
         var k = school.Read(c => Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id)).Where(x => x.RecordId is not null).Select(x => x.Id).ToList();
