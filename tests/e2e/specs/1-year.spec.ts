@@ -77,6 +77,15 @@ test("enrolls from the keyboard: first letters, Enter, the next, Ctrl Enter; the
     await expect(options.first()).toBeVisible();
     await teacher.keyboard.press("Enter");
   }
+  const sheet = teacher.getByRole("list", { name: "To be enrolled" });
+  await expect(sheet.getByRole("listitem")).toHaveCount(3);
+  // Backspace in an empty row takes the last one off; what was typed is not lost by it.
+  await teacher.keyboard.press("Backspace");
+  await expect(sheet.getByRole("listitem")).toHaveCount(2);
+  await teacher.keyboard.type("wój");
+  await expect(teacher.getByRole("option").first()).toBeVisible();
+  await teacher.keyboard.press("Enter");
+  await expect(sheet.getByRole("listitem")).toHaveCount(3);
   await isAccessible(teacher, "the roster desk with a list in hand");
   await teacher.keyboard.press("Control+Enter");
   await expect(teacher.getByText("3 people enrolled")).toBeVisible();

@@ -186,6 +186,42 @@ test("the directory finds by first letters and looks before it adds", async () =
   await isAccessible(coordinator, "adding a person");
 });
 
+test("the roster sheet grows by ten rows as it fills", async () => {
+  await coordinator.goto(`/classes/${second}/enroll`);
+  const sheet = coordinator.getByRole("list", { name: "To be enrolled" });
+  await coordinator.getByRole("button", { name: "All of a class or a grade…" }).click();
+  const dialog = coordinator.getByRole("dialog");
+  await dialog.getByRole("button", { name: "a grade", exact: true }).click();
+  await dialog.getByLabel("Grade", { exact: true }).fill("9");
+  await dialog.getByRole("button", { name: /^Put .* on the list$/ }).click();
+  const on = await sheet.getByRole("listitem").count();
+  expect(on).toBeGreaterThan(10);
+  // Numbered rows: those filled, the one to write in, and blank ones up to the next full ten.
+  const next = Math.ceil((on + 1) / 10) * 10;
+  await expect(coordinator.getByText(String(next), { exact: true }).last()).toBeVisible();
+  await expect(coordinator.getByText(String(next + 1), { exact: true })).toHaveCount(0);
+  await expect(coordinator.getByLabel(/^Students, by the first letters/)).toBeInViewport();
+  await sheet.getByRole("button", { name: /^Take .* off the list$/ }).first().click();
+  await expect(sheet.getByRole("listitem")).toHaveCount(on - 1);
+});
+
+test("the coordinator prints slips for staff ticked in the directory", async () => {
+  await coordinator.goto("/enroll/directory");
+  await coordinator.getByLabel("Name, number, e-mail").fill("Winterbourne");
+  const row = coordinator.getByRole("table", { name: "People" }).getByRole("row", { name: /Winterbourne, Léa/ });
+  await row.getByRole("checkbox").check();
+  await coordinator.getByRole("link", { name: "Sign-in slip", exact: true }).click();
+  await expect(coordinator.getByRole("heading", { name: "Sign-in slips" })).toBeVisible();
+  await coordinator.getByRole("button", { name: "Make 1 new slip…" }).click();
+  await coordinator.getByRole("dialog").getByRole("button", { name: "Make 1 new slip" }).click();
+  await expect(coordinator.getByRole("button", { name: "Print 1 slip…" })).toBeEnabled();
+  await expect(coordinator.locator("[data-sheet]")).toContainText("Léa Winterbourne");
+  await isAccessible(coordinator, "slips of people of the directory");
+  const pdf = coordinator.waitForEvent("download");
+  await coordinator.getByRole("link", { name: "A4", exact: true }).click();
+  expect((await pdf).suggestedFilename()).toBe("sign-in slips.pdf");
+});
+
 test("an invitation goes out by mail and the outbox shows the letter", async () => {
   await coordinator.goto(`/classes/${second}/invitations`);
   await coordinator.getByRole("button", { name: "Co-teachers" }).click();

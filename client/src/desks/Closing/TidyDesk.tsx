@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { useParams } from "react-router";
+import { Link as RouterLink, useParams } from "react-router";
 import { api, take } from "../../api/client";
 import { useHead } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -127,6 +127,15 @@ export function TidyDesk() {
                 Undo “{done[done.length - 1]!.name}”
               </Button>
             </>
+          )}
+          {!thing && desk.data && (
+            <Button
+              variant={done.length > 0 ? "contained" : "outlined"}
+              component={RouterLink}
+              to={`/classes/${id}/close`}
+            >
+              On to closing the class
+            </Button>
           )}
           <Typography variant="body2" sx={{ color: "text.secondary" }}>
             Kept means: moved to “{desk.data?.papersName}”, which only you open. What is binned waits 30 days.

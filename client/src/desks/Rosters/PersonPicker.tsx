@@ -136,6 +136,7 @@ export function PersonPicker(props: {
               {...params}
               autoFocus
               variant="standard"
+              sx={{ "& input::placeholder": { color: "text.secondary", opacity: 1 } }}
               placeholder={picked.length === 0 ? field : ""}
               slotProps={{
                 ...params.slotProps,
