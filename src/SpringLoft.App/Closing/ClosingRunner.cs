@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using System.Runtime.ExceptionServices;
 using Microsoft.Extensions.Logging;
@@ -22,6 +23,9 @@ namespace SpringLoft.App.Closing;
 public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, IPost post, ILogger<ClosingRunner> log)
 {
     private const int Cores = 2;
+
+    // A run over no more classes than this goes one by one, as its page shows it.
+    private const int Few = 8;
     private long told;
 
     /// <summary>Does what is still to be done. A stop between two files parks the run; it goes on at the next start.</summary>
@@ -29,14 +33,21 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
     {
         var run = premises.Db.Read(c => RunStore.Find(c, id))!;
         if (run.State != StepState.Working) return;
-        foreach (var k in premises.Db.Read(c => RunStore.Classes(c, id)).Where(k => k.State is StepState.Waiting or StepState.Working))
+        var left = new ConcurrentQueue<RunClassRow>(premises.Db.Read(c => RunStore.Classes(c, id)).Where(k => k.State is StepState.Waiting or StepState.Working));
+        var (parked, last) = (false, (string?)null);
+        void Lane()
         {
-            if (Paused(id)) return;
-            if (!Class(run, k.ClassId, stop)) return;
-            if (premises.Db.Read(c => RunStore.Find(c, id))!.Wish != RunWish.StopAfterClass) continue;
-            premises.Db.Write(c => RunStore.SkipWaiting(c, id, $"The run was stopped after “{k.Name}”, before it came to this class."));
-            break;
+            while (!parked && last is null && left.TryDequeue(out var k))
+            {
+                if (Paused(id) || !Class(run, k.ClassId, stop)) parked = true;
+                else if (premises.Db.Read(c => RunStore.Find(c, id))!.Wish == RunWish.StopAfterClass) last = k.Name;
+            }
         }
+        // Half of a class's time goes into digests and half into the disk: in a long run one class is packed while another is read back.
+        try { Task.WaitAll([.. Enumerable.Range(0, left.Count > Few ? Cores : 1).Select(_ => Task.Run(Lane, CancellationToken.None))], CancellationToken.None); }
+        catch (AggregateException e) { ExceptionDispatchInfo.Throw(e.Flatten().InnerExceptions[0]); }
+        if (parked) return;
+        if (last is not null) premises.Db.Write(c => RunStore.SkipWaiting(c, id, $"The run was stopped after “{last}”, before it came to this class."));
         premises.Db.Write(c =>
         {
             var failed = RunStore.States(c, id).ContainsKey(StepState.Failed);
@@ -210,7 +221,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
                 RunStore.SetVerified(c, p.Checked.Id, now);
                 RunStore.SetUndo(c, p.Run.Id, p.Class, ClosingExtras.Do(c, k, p.Run.Closing, p.Run.StartedBy, now));
                 RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.Check, StepState.Done, p.Checked.Files, p.Checked.Files, p.Package!.Fingerprint);
-                AuditStore.Add(c, now, p.Run.StartedBy, "archived class", "class", p.Class.Value, p.Class, "verified package");
+                AuditStore.Add(c, now, p.Run.StartedBy, AuditStore.Archived, "class", p.Class.Value, p.Class, "verified package");
             }
             RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.Archive, StepState.Done, 1, 1, "stands in the loft, read-only");
             RunStore.SetClass(c, p.Run.Id, p.Class, StepState.Done, null);

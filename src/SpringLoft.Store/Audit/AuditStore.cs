@@ -18,13 +18,16 @@ public sealed record AuditRow
 /// <summary>Owns audit and once. Lines are only ever added.</summary>
 public static class AuditStore
 {
+    /// <summary>What a closing run writes when it has archived a class.</summary>
+    public const string Archived = "archived class";
+
     /// <summary>Adds a line, in the transaction of what it tells of.</summary>
     public static void Add(IDbConnection c, Instant at, PersonId? who, string act, string thing, long? thingId, ClassId? classId, string detail) => c.Execute(
         "INSERT INTO audit(at, person_id, act, thing, thing_id, class_id, detail) VALUES(@at, @who, @act, @thing, @thingId, @classId, @detail)",
         new { at, who, act, thing, thingId, classId, detail });
 
-    /// <summary>The newest line there is; 0 if none. Every change of the school adds one.</summary>
-    public static long Newest(IDbConnection c) => c.ExecuteScalar<long>("SELECT ifnull(max(id), 0) FROM audit");
+    /// <summary>The newest line that may change what is in a class; 0 if none. Every change of the school adds a line; that another class was archived changes nothing in this one.</summary>
+    public static long Newest(IDbConnection c) => c.ExecuteScalar<long>("SELECT ifnull((SELECT id FROM audit WHERE act <> @Archived ORDER BY id DESC LIMIT 1), 0)", new { Archived });
 
     /// <summary>Lines newest first, before the given one.</summary>
     public static IReadOnlyList<AuditRow> Before(IDbConnection c, long? before, ClassId? classId, int most) => [.. c.Query<AuditRow>(

@@ -141,6 +141,77 @@ public class ClosingRunsTests : SchoolTest
         school.Runs.Plan(school.Coordinator, classes, Plain).Closes.ShouldBe(3, "those may be closed in another run");
     }
 
+    // More than eight classes are closed two at a time.
+    private void TwelveClasses() => classes.AddRange(Enumerable.Range(1, 8).Select(i => Open($"8{(char)('A' + i)}")));
+
+    private string Packages() => school.Read(c => Dapper.SqlMapper.ExecuteScalar<string>(c, "SELECT group_concat(class_id || kind || ifnull(student_id, '') || sha256 ORDER BY class_id, kind, student_id) FROM package"))!;
+
+    [Fact]
+    public void Two_at_a_time_the_packages_are_the_same_as_one_by_one_and_a_class_that_fails_fails_alone()
+    {
+        TwelveClasses();
+        var path = Damage(classes[5]);
+
+        var view = Go(Begin());
+
+        (view.Verified, view.Failed, view.State).ShouldBe((11, 1, StepState.Failed));
+        school.Runs.Report(school.Coordinator, view.Id).Single(r => r.State == StepState.Failed).Id.ShouldBe(classes[5]);
+        var made = Packages();
+        File.Move(path + ".gone", path);
+        school.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE class SET state = 'Open', archived_at = NULL WHERE state = 'Archived'; DELETE FROM package"));
+        var at = school.Read(c => Store.Runs.RunStore.Find(c, view.Id))!.StartedAt;
+        foreach (var k in classes.Where(k => k != classes[5]))
+        {
+            var alone = school.Runs.Begin(school.Coordinator, [k], Plain);
+            school.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE run SET started_at = @at WHERE id = @alone", new { at, alone = alone.Value }));
+            Go(alone).Verified.ShouldBe(1);
+        }
+        Packages().ShouldBe(made);
+    }
+
+    [Fact]
+    public void Two_at_a_time_a_pause_holds_both_and_both_go_on()
+    {
+        TwelveClasses();
+        var run = Begin();
+        var archived = 0;
+
+        var held = Go(run, new AtPoint("Archive:end", () => { if (Interlocked.Increment(ref archived) == 4) school.Runs.Wish(school.Coordinator, run, RunWish.Pause); }));
+
+        held.Verified.ShouldBeInRange(4, 5);
+        held.State.ShouldBe(StepState.Working);
+        school.Runs.Wish(school.Coordinator, run, RunWish.GoOn);
+        Go(run).ShouldSatisfyAllConditions(v => v.Verified.ShouldBe(12), v => v.State.ShouldBe(StepState.Done));
+    }
+
+    [Fact]
+    public void Two_at_a_time_those_that_were_begun_are_finished_when_it_is_to_stop_and_the_rest_is_passed_over()
+    {
+        TwelveClasses();
+        var run = Begin();
+        var checking = 0;
+
+        var view = Go(run, new AtPoint("Check:begin", () => { if (Interlocked.Increment(ref checking) == 3) school.Runs.Wish(school.Coordinator, run, RunWish.StopAfterClass); }));
+
+        view.Verified.ShouldBeInRange(3, 4);
+        (view.Verified + view.Skipped, view.State).ShouldBe((12, StepState.Done));
+    }
+
+    [Fact]
+    public void Two_at_a_time_a_stop_parks_the_run_and_nothing_is_half_done()
+    {
+        TwelveClasses();
+        var run = Begin();
+        using var stop = new CancellationTokenSource();
+        var begun = 0;
+
+        Should.Throw<OperationCanceledException>(() => new ClosingRunner(school.Premises, new RunNews(), new AtPoint("ArchivePackage:written", () => { if (Interlocked.Increment(ref begun) == 5) stop.Cancel(); }), new Post(), NullLogger<ClosingRunner>.Instance).Go(run, stop.Token));
+
+        classes.Count(k => State(k) == ClassState.Archived).ShouldBeInRange(3, 5);
+        Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).ShouldBeEmpty();
+        Go(run).Verified.ShouldBe(12);
+    }
+
     [Fact]
     public async Task A_student_who_hands_in_while_the_run_passes_stops_that_class_and_nothing_is_lost()
     {

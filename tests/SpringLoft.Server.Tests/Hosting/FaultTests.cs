@@ -105,6 +105,42 @@ public sealed class FaultTests : IDisposable
         Packages().ShouldBe(Undisturbed(run));
     }
 
+    /// <summary>Of more than eight classes two are worked on at a time; the kill meets both.</summary>
+    [Theory]
+    [InlineData("TakeHomes:one#4")]
+    [InlineData("ArchivePackage:written#6")]
+    [InlineData("Archive:begin#9")]
+    public async Task A_run_over_ten_classes_that_was_killed_ends_with_the_same_packages(string point)
+    {
+        var all = new List<ClassId> { school.Class };
+        for (var i = 0; i < 9; i++)
+        {
+            var id = school.Making.Make(school.Lead, school.New("Rope", $"{i}"));
+            school.Roster.Enroll(school.Lead, id, [school.Umi.Id], ClassRole.Student);
+            school.Making.Open(school.Lead, id, school.Workspace.Head(school.Lead, id).Version);
+            var shared = school.Workspace.See(school.Umi, id).Folders.First(f => f.Name == "Shared table").Id;
+            await school.Items.AddFile(school.Umi, id, shared, "knot.txt", TinySchool.Bytes($"knot {i}"), CancellationToken.None);
+            all.Add(id);
+        }
+        long run;
+        using (var server = RealServer.Start(school.Folder, haltAt: point))
+        {
+            using var http = await server.As("coord");
+            var answer = await http.PostAsJsonAsync("/api/closing/runs", new { classes = all.Select(k => k.Value), options = new { after = "View" } });
+            run = (await answer.Json()).GetProperty("id").GetInt64();
+            await Halted(point);
+            server.Kill();
+        }
+        Ask<string>("SELECT state FROM run").ShouldBe("Working");
+
+        using (var server = RealServer.Start(school.Folder))
+            await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
+
+        Ask<string>("SELECT group_concat(DISTINCT state) FROM class").ShouldBe("Archived");
+        Ask<int>("SELECT count(*) FROM package").ShouldBe(21);
+        Packages().ShouldBe(Undisturbed(run));
+    }
+
     [Fact]
     public async Task Rolling_over_and_take_homes_that_were_killed_go_on_at_the_next_start_and_double_nothing()
     {
