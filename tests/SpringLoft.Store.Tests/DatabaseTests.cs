@@ -1,6 +1,7 @@
 using Dapper;
 using Microsoft.Data.Sqlite;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Audit;
 using SpringLoft.Store.Files;
 using SpringLoft.Store.People;
 using SpringLoft.Store.Rosters;
@@ -118,5 +119,19 @@ public sealed class DatabaseTests : StoreTest
         Db.Write(c => RosterStore.Leave(c, Class, other, At));
 
         Db.Read(c => (RosterStore.Lead(c, Class), RosterStore.CountOf(c, Class, ClassRole.Lead), RosterStore.CountOf(c, Class, ClassRole.Student))).ShouldBe((Teacher, 1, 1));
+    }
+
+    [Fact]
+    public void That_another_class_was_archived_is_no_change_of_what_is_in_this_one()
+    {
+        Db.Read(AuditStore.Newest).ShouldBe(0);
+        Db.Write(c => AuditStore.Add(c, At, Teacher, "added file", "item", 1, Class, "a.txt"));
+        var seen = Db.Read(AuditStore.Newest);
+
+        Db.Write(c => AuditStore.Add(c, At, Teacher, AuditStore.Archived, "class", 2, null, "verified package"));
+        Db.Read(AuditStore.Newest).ShouldBe(seen);
+
+        Db.Write(c => AuditStore.Add(c, At, Teacher, "renamed person", "person", 3, null, ""));
+        Db.Read(AuditStore.Newest).ShouldBeGreaterThan(seen);
     }
 }

@@ -1,3 +1,5 @@
+using System.Text.RegularExpressions;
+using CsCheck;
 using SpringLoft.Core.Naming;
 
 namespace SpringLoft.Core.Tests.Naming;
@@ -31,5 +33,32 @@ public class NamePatternTests
         refusal.Code.ShouldBe("pattern-unknown-placeholder");
         refusal.What.ShouldContain("grade");
         refusal.Mend.ShouldContain("course, period, section, year");
+    }
+
+    // Said once more, slowly: each part is looked at and filled by itself.
+    private static string Slowly(string pattern, Dictionary<string, string?> values)
+    {
+        var pieces = Regex.Split(pattern, @"( · |, | - | – | \| )");
+        var result = "";
+        for (var i = 0; i < pieces.Length; i += 2)
+        {
+            var names = Regex.Matches(pieces[i], @"\{([a-z ]+)\}").Select(m => m.Groups[1].Value).ToList();
+            if (names.Count > 0 && names.All(n => string.IsNullOrWhiteSpace(values[n]))) continue;
+            result += (result.Length > 0 ? pieces[i - 1] : "") + Regex.Replace(pieces[i], @"\{([a-z ]+)\}", m => values[m.Groups[1].Value]?.Trim() ?? "");
+        }
+        return Regex.Replace(result, " {2,}", " ").Trim();
+    }
+
+    [Fact]
+    public void Any_pattern_is_filled_as_it_is_filled_slowly_whatever_was_filled_before()
+    {
+        var bits = Gen.OneOfConst("{course}", "{section}", "{period}", "{year}", " ", "  ", " · ", ", ", " - ", " – ", " | ", "period", "Ω", "{", "}", "-");
+        var value = Gen.OneOfConst<string?>(null, "", "  ", "6B", " 3 ", "{course}", "a · b", "x  y");
+        Gen.Select(Gen.Select(bits.Array[0, 12], b => string.Concat(b)).Array[1, 4], value.Array[3]).Sample((patterns, v) =>
+        {
+            var values = new Dictionary<string, string?> { ["course"] = "Clay", ["section"] = v[0], ["period"] = v[1], ["year"] = v[2] };
+            // By turns, as two people would: what is kept of one pattern must not be used for the other.
+            foreach (var pattern in patterns.Concat(patterns)) NamePattern.Fill(pattern, values).ShouldBe(Slowly(pattern, values));
+        }, iter: 2000);
     }
 }

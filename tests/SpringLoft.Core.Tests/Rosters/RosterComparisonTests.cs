@@ -205,4 +205,43 @@ public class RosterComparisonTests
 
         Compare(d with { People = [.. d.People.Select(p => p.Ref == "p40" ? p with { Role = SchoolRole.Teacher } : p)] }, t).Changes.ShouldBeEmpty();
     }
+
+    [Theory]
+    [InlineData("k1", "p1")] // on the roster already
+    [InlineData("k3", "p1")] // known, and joins
+    [InlineData("k3", "p99")] // new, and joins
+    [InlineData("k9", "p1")] // of a class that is new
+    public void A_place_that_is_said_twice_counts_once_and_the_second_row_is_told(string k, string p)
+    {
+        var d = Same(School);
+        d = d with { People = [.. d.People, New("p99")], Classes = [.. d.Classes, Said(Class(9, "Rope", "Z"))], Enrollments = [.. d.Enrollments.Where(e => (e.ClassRef, e.PersonRef) != (k, p)), In(k, p), In(k, p)] };
+
+        var out1 = Compare(d, School);
+
+        out1.Findings.ShouldHaveSingleItem().Text.ShouldContain("says what an earlier row says");
+        out1.Changes.Count(c => c.Kind == ChangeKind.Joins).ShouldBe(k == "k1" ? 0 : 1);
+        out1.Changes.ShouldNotContain(c => c.Kind == ChangeKind.Leaves);
+    }
+
+    [Fact]
+    public void An_archived_class_that_is_said_twice_is_still_left_in_peace()
+    {
+        var t = School with { Classes = [.. School.Classes.Select(k => k.Id.Value == 1 ? k with { State = ClassState.Archived } : k)] };
+        var d = Same(t);
+
+        Compare(d with { Enrollments = [.. d.Enrollments, .. d.Enrollments] }, t).ShouldSatisfyAllConditions(c => c.Changes.ShouldBeEmpty(), c => c.Same.ShouldBe(20), c => c.Findings.Count.ShouldBe(20));
+    }
+
+    [Fact]
+    public void A_change_is_the_same_however_often_a_delivery_is_compared_and_no_two_are_the_same()
+    {
+        var d = Same(School);
+        d = d with { People = [.. d.People.Skip(1), New("p99"), New("p98")], Enrollments = [.. d.Enrollments.Skip(2), In("k3", "p99"), In("k3", "p98"), In("k2", "p5")] };
+
+        var (once, again) = (Compare(d, School).Changes, Compare(d, School).Changes);
+
+        once.Select(c => c.Key).Distinct().Count().ShouldBe(once.Count);
+        again.Select(c => c.Key).ShouldBe(once.Select(c => c.Key), ignoreOrder: true);
+        once.Count.ShouldBeGreaterThan(5);
+    }
 }
