@@ -4576,7 +4576,7 @@ export interface components {
             size: null | number;
             /** Format: int32 */
             files: null | number;
-            sha512: null | string;
+            sha256: null | string;
             mayRestore: boolean;
             nextYear: null | components["schemas"]["ClassId"];
         };

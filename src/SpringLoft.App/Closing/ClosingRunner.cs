@@ -167,7 +167,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         {
             BagWriter.Write(to, p.Package.Folder, p.Package.Payload, Info(p.Package), p.Run.StartedAt, n => Tell(p, ClosingStep.ArchivePackage, Math.Min(n, total), total), stop);
             milestones.Reached("ArchivePackage:written");
-        }, beside: written => p.Reading = BagReader.Read(written, null, stop));
+        }, inManifests: false, beside: written => p.Reading = BagReader.Read(written, null, stop));
         p.Batch.Keep();
         premises.Db.Write(c =>
         {

@@ -35,7 +35,7 @@ public sealed record ClosingRunView(
     RunId Id, StepState State, RunWish Wish, ClosingOptions Options, Instant StartedAt, string StartedBy, Instant? EndedAt, int Classes, int Verified, int Skipped, int Failed, RunClassView? Now);
 
 /// <summary>What became of a class in a run.</summary>
-/// <param name="Fingerprint">Of the package's SHA-512; null if there is none.</param>
+/// <param name="Fingerprint">The package's SHA-256; null if there is none.</param>
 public sealed record ClosingOutcome(ClassId Id, string Name, string Lead, string? Department, StepState State, string? Reason, int TakeHomes, int Files, long Bytes, string? Fingerprint, Instant? VerifiedAt);
 
 /// <summary>Closing many classes: how ready they are, the plan, the run, the report.</summary>
@@ -156,7 +156,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
             if (ClassStore.Find(c, r.ClassId) is not { } k) return new ClosingOutcome(r.ClassId, r.Name, "–", null, r.State, "It was deleted from the loft since.", 0, 0, 0, null, null);
             if (!leads.TryGetValue(k.YearId, out var staff)) leads[k.YearId] = staff = StaffStore.Of(c, k.YearId);
             var archive = packages[r.ClassId].FirstOrDefault(p => p.Kind == "Archive");
-            return new ClosingOutcome(r.ClassId, k.Name, staff.Lead(k.Id), k.Department, r.State, r.Reason, packages[r.ClassId].Count(p => p.Kind == "TakeHome"), archive?.Files ?? 0, archive?.Size ?? 0, archive?.Sha512, archive?.VerifiedAt);
+            return new ClosingOutcome(r.ClassId, k.Name, staff.Lead(k.Id), k.Department, r.State, r.Reason, packages[r.ClassId].Count(p => p.Kind == "TakeHome"), archive?.Files ?? 0, archive?.Size ?? 0, archive?.Sha256, archive?.VerifiedAt);
         }).ToList();
     });
 
@@ -164,7 +164,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     public Download ReportCsv(Caller who, RunId id)
     {
         var rows = Report(who, id).Select(o => new[] { o.Name, o.Lead, o.Department, Said(o.State), o.Reason, o.TakeHomes.ToString(CultureInfo.InvariantCulture), o.Files.ToString(CultureInfo.InvariantCulture), o.Bytes.ToString(CultureInfo.InvariantCulture), o.Fingerprint }.Select(CsvTable.ForSpreadsheets).ToArray());
-        var bytes = CsvTable.Write(["class", "lead teacher", "department", "outcome", "reason", "take-homes", "files in package", "bytes of package", "sha512 of package"], rows);
+        var bytes = CsvTable.Write(["class", "lead teacher", "department", "outcome", "reason", "take-homes", "files in package", "bytes of package", "sha256 of package"], rows);
         return new Download($"closing run {id.Value}.csv", new MemoryStream(bytes), bytes.Length);
     }
 

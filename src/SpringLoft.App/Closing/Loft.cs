@@ -8,8 +8,8 @@ using SpringLoft.Store.Years;
 namespace SpringLoft.App.Closing;
 
 /// <summary>An archived class in the loft.</summary>
-/// <param name="Sha512">Of the package, to be compared with a copy kept elsewhere.</param>
-public sealed record LoftClass(ClassId Id, string Name, string Mark, string Lead, LocalDate? Archived, string? Package, long? Size, int? Files, string? Sha512, bool MayRestore, ClassId? NextYear);
+/// <param name="Sha256">Of the package, to be compared with a copy kept elsewhere.</param>
+public sealed record LoftClass(ClassId Id, string Name, string Mark, string Lead, LocalDate? Archived, string? Package, long? Size, int? Files, string? Sha256, bool MayRestore, ClassId? NextYear);
 
 /// <summary>A school year in the loft.</summary>
 public sealed record LoftYear(string Label, IReadOnlyList<LoftClass> Classes);
@@ -41,7 +41,7 @@ public sealed class Loft(Premises premises)
                 var p = packages.GetValueOrDefault(k.Id);
                 var may = Permissions.InClass(ClassGate.Find(c, who, k.Id).Standing, Act.CloseClass);
                 return new LoftClass(k.Id, k.Name, k.Mark, staff.Lead(k.Id), k.ArchivedAt is { } a ? premises.Clock.DateOf(a) : null,
-                    p?.Name, p?.Size, p?.Files, p?.Sha512, may, ClassStore.RolledTo(c, k.Id)?.Id);
+                    p?.Name, p?.Size, p?.Files, p?.Sha256, may, ClassStore.RolledTo(c, k.Id)?.Id);
             })]);
         }).Where(y => y.Classes.Count > 0).ToList();
     });

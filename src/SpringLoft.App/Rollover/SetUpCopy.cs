@@ -82,7 +82,7 @@ internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> F
         if (Assignments.Count == 0) return;
         var filings = AssignmentStore.Filings(c, From.Class);
         var taken = AssignmentStore.OfClass(c, made).Select(a => SafeName.Key(a.Title)).ToHashSet();
-        foreach (var a in Assignments.Where(a => taken.Add(SafeName.Key(a.Title))))
-            AssignmentStore.Add(c, made, a with { DueOn = Dates.TryGetValue(a.Id, out var d) ? d : null, Points = Points ? a.Points : null, MadeAt = now }, filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f]), [], a.Id);
+        AssignmentStore.AddAll(c, made, [.. Assignments.Where(a => taken.Add(SafeName.Key(a.Title))).Select(a =>
+            (a with { DueOn = Dates.TryGetValue(a.Id, out var d) ? d : null, Points = Points ? a.Points : null, MadeAt = now }, a.Id, (IReadOnlyList<FolderId>)[.. filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f])]))]);
     }
 }

@@ -1,4 +1,5 @@
 using SpringLoft.Core.Naming;
+using SpringLoft.Store.Rows;
 
 namespace SpringLoft.Store.Assignments;
 
@@ -67,6 +68,20 @@ public static class AssignmentStore
         foreach (var folder in folders.Distinct()) c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@made, @folder)", new { made, folder });
         foreach (var person in givenTo.Distinct()) c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@made, @person)", new { made, person });
         return new(made);
+    }
+
+    /// <summary>Adds many assignments as drafts for everybody, as <see cref="Add"/> does one.</summary>
+    public static void AddAll(IDbConnection c, ClassId id, IReadOnlyList<(AssignmentRow Row, AssignmentId RolledFrom, IReadOnlyList<FolderId> Folders)> assignments)
+    {
+        var made = Bulk.Insert(c,
+            """
+            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from, bank_id, bank_version)
+            VALUES(@p0, @p1, @p2, @p3, @p4, @p5, @p6, @p7, @p8, @p9) RETURNING id
+            """, 10, assignments.Select(a => new object?[]
+            {
+                id.Value, a.Row.Title, SafeName.Key(a.Row.Title), a.Row.Instructions, a.Row.Points, a.Row.DueOn is { } due ? NodaTime.Text.LocalDatePattern.Iso.Format(due) : null, Bulk.Text(a.Row.MadeAt), a.RolledFrom.Value, a.Row.BankId?.Value, a.Row.BankVersion,
+            }));
+        Bulk.Run(c, "INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@p0, @p1)", 2, made.Zip(assignments).SelectMany(m => m.Second.Folders.Distinct().Select(f => new object?[] { m.First, f.Value })));
     }
 
     /// <summary>Files an assignment in one more folder.</summary>

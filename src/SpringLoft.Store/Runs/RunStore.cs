@@ -55,7 +55,6 @@ public sealed record PackageRow
     public PersonId? StudentId { get; init; }
     public string Name { get; init; } = "";
     public string Sha256 { get; init; } = "";
-    public string Sha512 { get; init; } = "";
     public long Size { get; init; }
     public int Files { get; init; }
     public Instant MadeAt { get; init; }
@@ -66,7 +65,7 @@ public sealed record PackageRow
 public static class RunStore
 {
     private const string PackageSelect =
-        "SELECT g.id, g.run_id, g.class_id, g.kind, g.student_id, g.name, g.sha256, b.sha512, b.size, g.files, g.made_at, g.verified_at FROM package g JOIN blob b ON b.sha256 = g.sha256";
+        "SELECT g.id, g.run_id, g.class_id, g.kind, g.student_id, g.name, g.sha256, b.size, g.files, g.made_at, g.verified_at FROM package g JOIN blob b ON b.sha256 = g.sha256";
 
     /// <summary>Adds a closing run over classes, all waiting.</summary>
     public static RunId Add(IDbConnection c, IReadOnlyList<ClassId> classes, ClosingOptions options, PersonId by, Instant at)

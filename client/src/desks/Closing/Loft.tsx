@@ -116,7 +116,7 @@ export function Loft({ me }: { me: Schemas["Me"] }) {
                       <a
                         href={`/api/classes/${k.id}/package`}
                         download
-                        title={`SHA-512 ${k.sha512}`}
+                        title={`SHA-256 ${k.sha256}`}
                         style={{ color: "inherit" }}
                         aria-label={`Download the package of ${k.name}`}
                       >
