@@ -13,6 +13,8 @@ namespace SpringLoft.Store;
 public sealed class Database : IDisposable
 {
     private readonly string connectionString;
+    // Each holds pages and statements in memory; a crowd that has gone home need not keep its own.
+    private const int MostFree = 16;
     private readonly Lock writer = new();
     private readonly ConcurrentBag<KeptStatements> free = [];
     private bool gone;
@@ -92,7 +94,7 @@ public sealed class Database : IDisposable
 
     private void GiveBack(KeptStatements c)
     {
-        if (gone) c.Dispose();
+        if (gone || free.Count >= MostFree) c.Dispose();
         else free.Add(c);
     }
 
