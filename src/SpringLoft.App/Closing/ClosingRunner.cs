@@ -198,7 +198,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         (p.Checked, p.Package) = (archive, expected);
     }
 
-    // The package of an earlier process.
+    // The package of an earlier process, or of before a pause.
     private BagReading ReadBack(Passing p, PackageRow archive, CancellationToken stop)
     {
         using var zip = premises.Files.Open(archive.Sha256);

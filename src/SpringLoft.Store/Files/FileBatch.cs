@@ -9,7 +9,7 @@ namespace SpringLoft.Store.Files;
 public sealed class FileBatch : IDisposable
 {
     private readonly FileStore store;
-    private readonly ConcurrentQueue<(string Path, StoredFile File)> aside = [];
+    private readonly ConcurrentQueue<(string Path, StoredFile File, bool ReadBack)> aside = [];
 
     internal FileBatch(FileStore store) => this.store = store;
 
@@ -23,7 +23,7 @@ public sealed class FileBatch : IDisposable
         try
         {
             var file = await FileStore.WriteAside(source, path, limit, flush: false, stop).ConfigureAwait(false);
-            aside.Enqueue((path, file));
+            aside.Enqueue((path, file, false));
             return file;
         }
         catch (IOException e) when (FileStore.IsDiskFull(e))
@@ -48,7 +48,7 @@ public sealed class FileBatch : IDisposable
         try
         {
             var file = FileStore.Fill(path, write, flush: false, inManifests, beside);
-            aside.Enqueue((path, file));
+            aside.Enqueue((path, file, beside is not null));
             return file;
         }
         catch (IOException e) when (FileStore.IsDiskFull(e))
@@ -70,8 +70,8 @@ public sealed class FileBatch : IDisposable
         // First the bytes, then the names: a name never stands for bytes that a power cut could lose.
         if (aside.IsEmpty) return;
         store.FlushAll();
-        foreach (var (path, file) in aside)
-            if (store.Move(path, file) is null) File.Delete(path);
+        foreach (var (path, file, readBack) in aside)
+            if (store.Move(path, file, over: readBack) is null) File.Delete(path);
         store.FlushAll();
         aside.Clear();
     }
@@ -79,6 +79,6 @@ public sealed class FileBatch : IDisposable
     /// <summary>Removes what was not kept.</summary>
     public void Dispose()
     {
-        foreach (var (path, _) in aside) File.Delete(path);
+        foreach (var (path, _, _) in aside) File.Delete(path);
     }
 }

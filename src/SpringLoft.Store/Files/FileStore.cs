@@ -102,7 +102,7 @@ public sealed class FileStore
             beside(again);
         });
         try { Digest(file, sha256, sha512); }
-        finally { ((IAsyncResult)reading).AsyncWaitHandle.WaitOne(); }
+        finally { Task.WaitAny(reading); }
         reading.GetAwaiter().GetResult();
         return new StoredFile(Hex(sha256), sha512 is null ? null : Hex(sha512), file.Length);
     }
@@ -185,10 +185,11 @@ public sealed class FileStore
     }
 
     /// <summary>Moves a file to where it is kept; null if it was there already.</summary>
-    internal string? Move(string path, StoredFile file)
+    /// <param name="over">True for one that was read back: it takes the place of what is there, which may have gone bad since.</param>
+    internal string? Move(string path, StoredFile file, bool over = false)
     {
         var to = PathOf(file.Sha256);
-        if (File.Exists(to) && new FileInfo(to).Length == file.Size) return null;
+        if (!over && File.Exists(to) && new FileInfo(to).Length == file.Size) return null;
         var folder = Path.GetDirectoryName(to)!;
         Directory.CreateDirectory(folder);
         File.Move(path, to, overwrite: true);

@@ -72,6 +72,29 @@ public sealed class FileBatchTests : IDisposable
     }
 
     [Fact]
+    public void What_was_read_back_takes_the_place_of_the_same_file_that_has_gone_bad_since()
+    {
+        var store = Store;
+        byte[] bytes = [.. Enumerable.Range(0, 100_000).Select(i => (byte)(i * 3))];
+        string Keep()
+        {
+            using var batch = store.Batch();
+            var made = batch.Make(to => to.Write(bytes), beside: written => written.CopyTo(Stream.Null));
+            batch.Keep();
+            return store.PathOf(made.Sha256);
+        }
+        var path = Keep();
+        var bad = (byte[])bytes.Clone();
+        bad[500] ^= 1;
+        File.WriteAllBytes(path, bad);
+
+        Keep().ShouldBe(path);
+
+        File.ReadAllBytes(path).ShouldBe(bytes);
+        Left.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void A_reader_beside_that_fails_leaves_nothing()
     {
         using (var batch = Store.Batch())
