@@ -16,7 +16,10 @@ public sealed class Database : IDisposable
     // Each holds pages and statements in memory; a crowd that has gone home need not keep its own.
     private const int MostFree = 16;
     private readonly Lock writer = new();
+    // A large act changes a hundred megabytes of pages, in no order; a writer that must let them go writes them many times over.
+    private const int WriterCacheKilobytes = 64 * 1024;
     private readonly ConcurrentBag<KeptStatements> free = [];
+    private KeptStatements? writing;
     private bool gone;
 
     /// <param name="path">The file; made if it is not there. Its folder must exist.</param>
@@ -57,7 +60,7 @@ public sealed class Database : IDisposable
     {
         lock (writer)
         {
-            var c = Take();
+            var c = writing ??= Open($"PRAGMA cache_size=-{WriterCacheKilobytes}");
             var whole = false;
             try
             {
@@ -71,8 +74,11 @@ public sealed class Database : IDisposable
             finally
             {
                 // What went wrong can leave a connection half-way: the next act begins with another.
-                if (whole) GiveBack(c);
-                else c.Dispose();
+                if (!whole || gone)
+                {
+                    writing = null;
+                    c.Dispose();
+                }
             }
         }
     }
@@ -85,6 +91,11 @@ public sealed class Database : IDisposable
     {
         gone = true;
         while (free.TryTake(out var c)) c.Dispose();
+        lock (writer)
+        {
+            writing?.Dispose();
+            writing = null;
+        }
     }
 
     // SQLITE_FULL; and the index of the write-ahead log, which is made longer by itself (SQLITE_IOERR_SHMSIZE).
@@ -98,13 +109,13 @@ public sealed class Database : IDisposable
         else free.Add(c);
     }
 
-    private KeptStatements Open()
+    private KeptStatements Open(string setting = "")
     {
         var c = new SqliteConnection(connectionString);
         c.Open();
         using var pragma = c.CreateCommand();
         // A commit is on the disk when it returns; a year of children's work is worth the wait.
-        pragma.CommandText = "PRAGMA synchronous=FULL;";
+        pragma.CommandText = $"PRAGMA synchronous=FULL; {setting}";
         pragma.ExecuteNonQuery();
         return new(c);
     }

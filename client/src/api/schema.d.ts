@@ -868,6 +868,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rosters/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportRostersTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/roster/table": {
         parameters: {
             query?: never;
@@ -2484,6 +2500,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/leaving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["previewLeaving"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/active": {
         parameters: {
             query?: never;
@@ -3357,6 +3389,7 @@ export interface components {
         ActiveBody: {
             people: null | number[];
             active: boolean;
+            offRosters: boolean;
         };
         AddPersonBody: {
             person: components["schemas"]["PersonDraft"];
@@ -4528,6 +4561,20 @@ export interface components {
             department: null | string;
             state: components["schemas"]["ClassState"];
             made: components["schemas"]["NextYearClass"][];
+        };
+        LeaverPlace: {
+            person: components["schemas"]["PersonId"];
+            sortName: string;
+            class: components["schemas"]["ClassId"];
+            className: string;
+            whyNot: null | string;
+        };
+        LeaversReport: {
+            /** Format: int32 */
+            people: number;
+            /** Format: int32 */
+            off: number;
+            stays: components["schemas"]["LeaverPlace"][];
         };
         Leaving: {
             id: components["schemas"]["PersonId"];
@@ -7873,6 +7920,37 @@ export interface operations {
         };
     };
     exportRosters: {
+        parameters: {
+            query: {
+                year: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportRostersTable: {
         parameters: {
             query: {
                 year: number;
@@ -11528,6 +11606,37 @@ export interface operations {
             };
         };
     };
+    previewLeaving: {
+        parameters: {
+            query: {
+                people: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeaverPlace"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     setActive: {
         parameters: {
             query?: never;
@@ -11547,7 +11656,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Changed"];
+                    "application/json": components["schemas"]["LeaversReport"];
                 };
             };
             /** @description Unprocessable Entity */

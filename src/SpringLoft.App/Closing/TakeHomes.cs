@@ -19,7 +19,7 @@ namespace SpringLoft.App.Closing;
 
 /// <summary>A student on the desk of take-homes.</summary>
 /// <param name="HeldIn">Classes in which that work is held and which the asker may return.</param>
-/// <param name="Stale">True if something was returned to the student since it was made.</param>
+/// <param name="Stale">True if something was returned to the student since it was made, or their account was joined with another.</param>
 public sealed record TakeHomeLine(PersonId Student, string SortName, string? Grade, bool Active, int Classes, int Held, IReadOnlyList<ClassId> HeldIn, int? Files, long? Size, Instant? MadeAt, LocalDate? KeepUntil, Instant? FetchedAt, bool Stale);
 
 /// <summary>The take-homes of a year, and the newest run that made some.</summary>
@@ -47,7 +47,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
         var places = Places(c, who, year.Id);
         var made = TakeHomeStore.OfYear(c, year.Id);
         var held = TakeHomeStore.HeldOf(c, year.Id);
-        var newest = TakeHomeStore.NewestReturn(c, year.Id);
+        var newest = TakeHomeStore.NewestChange(c, year.Id);
         var people = PersonStore.Find(c, places.Select(p => p.Key)).ToDictionary(p => p.Id);
         var lines = places.Where(p => people.ContainsKey(p.Key)).Select(p =>
         {

@@ -89,7 +89,7 @@ public sealed class SchoolDirectory(Premises premises)
                 throw new RefusedException("person-known", $"{d.Name.Display} is in the directory already: {known.Why}.", "Enroll the one who is there.", d.StudentNumber is not null ? "studentNumber" : "email");
             if (known.Knowledge is not Knowledge.Unknown && !evenSo)
                 throw new RefusedException("person-maybe-known", $"{d.Name.Display} may be in the directory already: {known.Why}.", "Look at who is there; if this is another person, say so and add them.", "given");
-            NumberFree(c, d, null);
+            FreeNumber(c, d, null);
             var id = PersonStore.Add(c, d with { UserName = Made(c, d).Name });
             PersonStore.SetPassword(c, id, hash, mustChange: true, SigningIn.NewStamp(), phrase);
             Premises.Add(c, by, premises.Clock.Now, new("added person", "person", id.Value, null, $"{d.Name.Display}{(evenSo ? ", though close to somebody" : "")}"));
@@ -103,23 +103,22 @@ public sealed class SchoolDirectory(Premises premises)
         var p = PersonStore.Find(c, id) ?? throw Refusals.NotFound("person");
         var d = Checked(draft);
         if (p.Role == SchoolRole.Student != (d.Role == SchoolRole.Student)) throw new RefusedException("role-crosses", $"{p.Name.Display} is {(p.Role == SchoolRole.Student ? "a student" : "staff")}; that is not changed into the other.", "Add another account for the other role.", "role");
-        NumberFree(c, d, id);
+        FreeNumber(c, d, id);
         DirectoryStore.Save(c, p with { Given = d.Given, Family = d.Family, Grade = d.Grade, StudentNumber = d.StudentNumber, Email = d.Email, School = d.School, Role = d.Role });
         Premises.Add(c, by, premises.Clock.Now, new("changed person", "person", id.Value, null, p.School != d.School ? $"{d.Name.Display}, now at {d.School ?? "no school"}" : d.Name.Display));
     });
 
-    /// <summary>Marks people as having left, or as being back. Leavers can't sign in, are on no roster that is open, and never vanish.</summary>
-    public int SetActive(Caller by, IReadOnlyList<PersonId> people, bool active) => premises.Db.Write(c =>
+    internal static int SetActive(IDbConnection c, Caller by, IReadOnlyList<PersonId> people, bool active, Instant now)
     {
         var found = Several(c, people);
         if (!active && found.Any(p => p.Id == by.Id)) throw new RefusedException("role-coordinator", "You can't mark yourself as having left.", "Let another coordinator do it.", "people");
         foreach (var p in found.Where(p => p.Active != active))
         {
             DirectoryStore.Save(c, p with { Active = active });
-            Premises.Add(c, by, premises.Clock.Now, new(active ? "brought back" : "marked as left", "person", p.Id.Value, null, p.Name.Display));
+            Premises.Add(c, by, now, new(active ? "brought back" : "marked as left", "person", p.Id.Value, null, p.Name.Display));
         }
         return found.Count(p => p.Active != active);
-    });
+    }
 
     /// <summary>Changes what staff are in the school.</summary>
     public int SetRole(Caller by, IReadOnlyList<PersonId> people, SchoolRole role) => premises.Db.Write(c =>
@@ -213,10 +212,12 @@ public sealed class SchoolDirectory(Premises premises)
         return found.Count == people.Distinct().Count() ? found : throw Refusals.NotFound("person");
     }
 
-    private static void NumberFree(IDbConnection c, PersonRow d, PersonId? but)
+    private static void FreeNumber(IDbConnection c, PersonRow d, PersonId? but)
     {
-        if (d.StudentNumber is { } number && DirectoryStore.HolderOf(c, number) is { } holder && holder.Id != but)
-            throw new RefusedException("number-taken", $"The student number {number} is {holder.Name.Display}'s{(holder.Active ? "" : ", who has left")}.", "Look whether this is the same person; if not, check the number.", "studentNumber");
+        if (d.StudentNumber is not { } number || DirectoryStore.HolderOf(c, number) is not { } holder || holder.Id == but) return;
+        // A number of an account that was joined into this one is theirs.
+        if (but is { } one && DirectoryStore.GiveUpNumber(c, holder.Id, one)) return;
+        throw new RefusedException("number-taken", $"The student number {number} is {holder.Name.Display}'s{(holder.Active ? "" : ", who has left")}.", "Look whether this is the same person; if not, check the number.", "studentNumber");
     }
 
     private static MadeUserName Made(IDbConnection c, PersonRow d) =>

@@ -40,8 +40,8 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
         var d = premises.Db.Read(c => Deliveries.Find(c, id));
         if (d.Version != version) throw Refusals.ChangedMeanwhile("delivery");
         if (d.State is not (DeliveryState.Waiting or DeliveryState.Applied)) throw new RefusedException("delivery-settled", "Nothing comes of this delivery any more.", "Look at the newest one.");
-        var read = DeliveryReading.Read(premises, d);
-        var shown = deliveries.Kept(d.ChangesSha256!).Changes.Select(x => x.Key).ToHashSet();
+        var read = deliveries.Reading(d);
+        var shown = deliveries.Kept(d.ChangesSha256!).Changes;
         var stale = false;
         try
         {
@@ -50,17 +50,19 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
                 if (Deliveries.Find(c, id).Version != version) throw Refusals.ChangedMeanwhile("delivery");
                 var holds = DeliveryStore.Holds(c, id);
                 var today = DeliveryReading.Today(c, d.YearId);
-                var compared = RosterComparison.Compare(read.Delivery, today, DeliveryReading.Settled(holds), DeliveryReading.Standing(holds));
+                var compared = DeliveryReading.Compare(c, read, today, holds);
                 var lifted = Deliveries.Lifted(holds);
                 var chosen = compared.Changes.Where(x => x.Holds.All(lifted.Contains)).ToList();
                 if (chosen.Count == 0) throw new RefusedException("delivery-nothing", "There is nothing to apply: all is as the delivery has it, or waits for a person.", "Say yes to what is on hold, if it is right.");
-                stale = chosen.Any(x => !shown.Contains(x.Key));
+                stale = !RosterChange.AllStandOn(chosen, shown);
                 if (stale) throw Refusals.ChangedMeanwhile("school");
                 if (chosen.Select(x => x.Class).OfType<ClassId>().Concat(chosen.Select(x => x.FromClass).OfType<ClassId>()).Distinct().FirstOrDefault(k => RunStore.IsGoing(c, k)) is { Value: > 0 } going)
                     throw new RefusedException("run-going", $"“{today.Classes.First(k => k.Id == going).Name}” is being closed or worked on by a run just now.", "Wait until the run has ended, then apply the delivery.");
                 var newPlan = plan is { } p ? PlanStore.Find(c, p) ?? throw Refusals.NotFound("folder plan") : null;
                 var at = new Applying(c, premises.Clock.Now, read.Delivery, today, compared, chosen, newPlan, d.YearId);
                 var undo = at.Do();
+                foreach (var h in holds.Where(h => h is { Kind: HoldKind.PersonUnclear, Decision: HoldDecision.Yes, SettledAs: null }))
+                    if (at.Made(h.PersonRef!) is { } made) DeliveryStore.SettledAs(c, id, h.Key, made);
                 DeliveryStore.SetState(c, id, DeliveryState.Applied);
                 DeliveryStore.AddApplied(c, id, premises.Clock.Now, by?.Id, chosen.Count, DeliveryReading.Write(premises, c, undo));
                 Tell(c, by, id, d.Name, chosen, today);
@@ -96,7 +98,15 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
         foreach (var k in undo.Classes) DeliveredStore.SaveClass(c, k);
         foreach (var k in undo.NewClasses)
             if (DeliveredStore.RemoveClass(c, k) is { } why) left.Add($"“{ClassStore.Find(c, k)?.Name}” is in use by now and stays: {why}");
-        foreach (var p in undo.People) DeliveredStore.Save(c, p);
+        DeliveryStore.ForgetSettled(c, id);
+        // Whoever had a record before has it again; until then nobody has.
+        DeliveredStore.Unlink(c, undo.People.Where(p => p.RecordId is not null).Select(p => p.RecordId!));
+        foreach (var p in undo.People)
+        {
+            var taken = p.StudentNumber is { } n && DirectoryStore.HolderOf(c, n) is { } holder && holder.Id != p.Id ? holder : null;
+            if (taken is not null) left.Add($"the student number {p.StudentNumber} of {new PersonName(p.Given, p.Family).Sort} is {taken.Name.Sort}'s by now and stays theirs");
+            DeliveredStore.Save(c, taken is null ? p : p with { StudentNumber = null });
+        }
         foreach (var p in undo.NewPeople)
         {
             if (DeliveredStore.Remove(c, p)) continue;
@@ -145,9 +155,15 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
         return new([.. newPeople.Values], peopleBefore, [.. newClasses.Values], classesBefore, members, DeliveredStore.FoldersAfter(c, newest), positions, items, now, chosen.Count, DeliveredStore.Before(c, [.. members.Select(m => (m.Class, m.Person))]));
     }
 
+    /// <summary>Who came into the directory for a person of the delivery; null for nobody.</summary>
+    internal PersonId? Made(string personRef) => newPeople.TryGetValue(personRef, out var made) ? made : null;
+
     private void People()
     {
         var delivered = delivery.People.ToDictionary(p => p.Ref, StringComparer.Ordinal);
+        foreach (var (who, p) in compared.AsSettled) delivered[who] = p;
+        // A record that turned out to be somebody else's is free before that somebody has it.
+        DeliveredStore.Unlink(c, chosen.Where(IsUnlinked).Select(x => x.Person!.Value));
         var people = today.People.ToDictionary(p => p.Id);
         var taken = today.People.Select(p => p.UserName.ToLowerInvariant()).ToHashSet(StringComparer.Ordinal);
         var pattern = SchoolStore.Get(c)!.UserNamePattern;
@@ -169,11 +185,14 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
                 {
                     ChangeKind.PersonGone => after with { Active = false },
                     ChangeKind.PersonBack => after with { Active = true },
+                    _ when IsUnlinked(x) => after with { RecordId = null },
                     _ => Changed(after, delivered[x.PersonRef!]),
                 };
             DeliveredStore.Save(c, after);
         }
     }
+
+    private static bool IsUnlinked(RosterChange x) => x is { Kind: ChangeKind.ChangedPerson, PersonRef: null };
 
     private static TodayPerson Changed(TodayPerson p, DeliveredPerson d) => p with
     {
@@ -254,7 +273,7 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
         // In a class that is new nobody was before: there the moment tells whom the delivery brought.
         var made = newClasses.Values.ToHashSet();
         var undo = DeliveredStore.Before(c, [.. joins.Select(j => j.Place!.Value).Where(p => !made.Contains(p.Class)), .. leaves, .. roles.Select(r => (r.Class, r.Person))]);
-        DeliveredStore.Join(c, joins.Select(j => (j.Place!.Value.Class, j.Place.Value.Person, j.Change.Role!.Value, j.Change.Role == ClassRole.Student && open.Contains(j.Place.Value.Class) ? now : (Instant?)null)), now);
+        DeliveredStore.Join(c, joins.Select(j => (j.Place!.Value.Class, j.Place.Value.Person, j.Change.Role!.Value, j.Change.Role == ClassRole.Student && open.Contains(j.Place.Value.Class))), now);
         DeliveredStore.Leave(c, leaves, now);
         DeliveredStore.SetRole(c, roles);
         return undo;

@@ -55,8 +55,11 @@ public sealed class Deliveries(Premises premises)
     private const int MostShown = 200;
     private const int MostClasses = 500;
     private const int MostCandidates = 8;
+    private const int MostRowsRemembered = 400_000;
     private readonly Lock remembering = new();
     private (string Sha256, KeptChanges Changes)? last;
+    // A person decides about one delivery hold after hold, then applies it.
+    private (long Id, string? Columns, bool Whole, ReadDelivery Read)? lastRead;
 
     /// <summary>All deliveries, newest first.</summary>
     public IReadOnlyList<DeliverySummary> All() => premises.Db.Read(c => DeliveryStore.All(c, 200).Select(Summary).ToList());
@@ -103,7 +106,7 @@ public sealed class Deliveries(Premises premises)
     {
         var d = premises.Db.Read(c => Find(c, id));
         if (d.Kind != DeliveryKind.Table || d.State is not (DeliveryState.ColumnsOpen or DeliveryState.Waiting)) throw new RefusedException("delivery-settled", "The columns of this delivery are settled.", "Send the table again to read it otherwise.");
-        DeliveryReading.Read(premises, d with { Columns = JsonSerializer.Serialize(columns), Whole = whole });
+        Reading(d with { Columns = JsonSerializer.Serialize(columns), Whole = whole });
         premises.Db.Write(c =>
         {
             DeliveryStore.SetColumns(c, id, JsonSerializer.Serialize(columns), whole);
@@ -119,20 +122,25 @@ public sealed class Deliveries(Premises premises)
     internal void Compare(long id, ReadDelivery? known = null, RosterToday? school = null)
     {
         var d = premises.Db.Read(c => Find(c, id));
-        var read = known ?? DeliveryReading.Read(premises, d);
-        var (today, holds) = premises.Db.Read(c => (school ?? DeliveryReading.Today(c, d.YearId), DeliveryStore.Holds(c, id)));
-        var compared = RosterComparison.Compare(read.Delivery, today, DeliveryReading.Settled(holds), DeliveryReading.Standing(holds));
+        var read = Reading(d, known);
+        var (holds, compared) = premises.Db.Read(c =>
+        {
+            var held = DeliveryStore.Holds(c, id);
+            return (held, DeliveryReading.Compare(c, read, school ?? DeliveryReading.Today(c, d.YearId), held));
+        });
         IReadOnlyList<DeliveryFinding> findings = [.. read.Findings, .. compared.Findings.Take(1000)];
         var kept = new KeptChanges(compared.Changes, findings, read.AllFindings + compared.Findings.Count, compared.Same, read.Version, premises.Clock.Now);
         var file = DeliveryReading.Make(premises, kept);
         var perHold = compared.Changes.SelectMany(x => x.Holds).GroupBy(h => h).ToDictionary(g => g.Key, g => g.Count());
-        var decided = holds.Where(h => h.Decision != HoldDecision.Waiting).Select(h => h.Key).ToHashSet();
-        var onHold = compared.Changes.Where(x => x.Class is not null && x.Holds.Any(h => !decided.Contains(h))).GroupBy(x => x.Class!.Value).Select(g => (g.Key, g.Count())).ToList();
+        var said = compared.Holds.ToDictionary(h => h.Key, h => h.Text);
+        var decided = holds.Where(h => h.Decision != HoldDecision.Waiting && said.GetValueOrDefault(h.Key, h.Text) == h.Text).Select(h => h.Key).ToHashSet();
+        var onHold = compared.Changes.Where(x => x.Holds.Any(h => !decided.Contains(h))).ToList();
         premises.Db.Write(c =>
         {
             ItemStore.AddBlob(c, file, premises.Clock.Now);
-            DeliveryStore.SetChanges(c, id, file.Sha256, JsonSerializer.Serialize(compared.Changes.GroupBy(x => x.Kind).ToDictionary(g => g.Key.ToString(), g => g.Count())), kept.AllFindings,
-                compared.Holds.Select(h => new HoldRow { Key = h.Key, Kind = h.Kind, Text = h.Text, Changes = perHold.GetValueOrDefault(h.Key), PersonRef = h.PersonRef, Candidates = JsonSerializer.Serialize(h.Candidates.Take(MostCandidates).Select(p => p.Value)) }), onHold);
+            DeliveryStore.SetChanges(c, id, file.Sha256, JsonSerializer.Serialize(compared.Changes.GroupBy(x => x.Kind).ToDictionary(g => g.Key.ToString(), g => g.Count())), kept.AllFindings, onHold.Count,
+                compared.Holds.Select(h => new HoldRow { Key = h.Key, Kind = h.Kind, Text = h.Text, Changes = perHold.GetValueOrDefault(h.Key), PersonRef = h.PersonRef, Candidates = JsonSerializer.Serialize(h.Candidates.Take(MostCandidates).Select(p => p.Value)) }),
+                onHold.Where(x => x.Class is not null).GroupBy(x => x.Class!.Value).Select(g => (g.Key, g.Count())));
         });
         Remember(file.Sha256, kept);
     }
@@ -188,13 +196,20 @@ public sealed class Deliveries(Premises premises)
             var row = Find(c, id);
             if (row.State is DeliveryState.SetAside or DeliveryState.TakenBack) throw new RefusedException("delivery-settled", "Nothing comes of this delivery any more.", "Look at the newest one.");
             var hold = DeliveryStore.Holds(c, id).FirstOrDefault(h => h.Key == key) ?? throw Refusals.NotFound("hold");
-            if (person is { } p && (hold.Kind != HoldKind.PersonUnclear || PersonStore.Find(c, p) is null)) throw Refusals.NotFound("person");
+            if (decision == HoldDecision.Yes && person is { } p) Settles(c, row, hold, p);
             DeliveryStore.Decide(c, id, hold.Key, decision, decision == HoldDecision.Yes ? person : null, by.Id, premises.Clock.Now);
             Premises.Add(c, by, premises.Clock.Now, new(decision switch { HoldDecision.Yes => "said yes to a hold", HoldDecision.No => "said no to a hold", _ => "put back on hold" }, "delivery", id, null, hold.Text));
             return row;
         });
         // Who somebody is decides what the delivery would change.
         if (d.State != DeliveryState.ColumnsOpen) Compare(id);
+    }
+
+    private void Settles(IDbConnection c, DeliveryRow d, HoldRow hold, PersonId who)
+    {
+        if (hold.Kind != HoldKind.PersonUnclear || PersonStore.Find(c, who) is not { } p) throw Refusals.NotFound("person");
+        if (p.RecordId is { } own && Reading(d).Delivery.People.FirstOrDefault(x => x.Ref != hold.PersonRef && !x.Gone && string.Equals(x.RecordId, own, StringComparison.OrdinalIgnoreCase)) is { } there)
+            throw new RefusedException("person-own-record", $"{p.Name.Sort} stands in line {there.Line} of this delivery under their own record.", "Say that it is somebody new, or have it corrected in the school's records.", "person");
     }
 
     /// <summary>Puts a delivery away: nothing comes of what was not applied.</summary>
@@ -221,6 +236,18 @@ public sealed class Deliveries(Premises premises)
         var kept = DeliveryReading.Open<KeptChanges>(premises, sha256);
         Remember(sha256, kept);
         return kept;
+    }
+
+    /// <summary>What a delivery says: its file never changes, so that the one that was read last need not be read again.</summary>
+    /// <param name="known">As it was just read; null to read its file.</param>
+    internal ReadDelivery Reading(DeliveryRow d, ReadDelivery? known = null)
+    {
+        lock (remembering)
+            if (known is null && lastRead is { } l && (l.Id, l.Columns, l.Whole) == (d.Id, d.Columns, d.Whole)) return l.Read;
+        var read = known ?? DeliveryReading.Read(premises, d);
+        var isSmall = read.Delivery.People.Count + read.Delivery.Enrollments.Count <= MostRowsRemembered;
+        lock (remembering) lastRead = isSmall ? (d.Id, d.Columns, d.Whole, read) : null;
+        return read;
     }
 
     internal static DeliveryRow Find(IDbConnection c, long id) => DeliveryStore.Find(c, id) ?? throw Refusals.NotFound("delivery");

@@ -56,10 +56,14 @@ internal static class DeliveryReading
     }
 
     /// <summary>Who people of the delivery are, as somebody decided.</summary>
-    internal static IReadOnlyDictionary<string, PersonId?> Settled(IReadOnlyList<HoldRow> holds) =>
+    private static IReadOnlyDictionary<string, PersonId?> Settled(IReadOnlyList<HoldRow> holds) =>
         holds.Where(h => h is { PersonRef: not null, Decision: HoldDecision.Yes }).ToDictionary(h => h.PersonRef!, h => h.SettledAs, StringComparer.Ordinal);
 
-    internal static IReadOnlySet<string> Standing(IReadOnlyList<HoldRow> holds) =>
+    /// <summary>What comparing a delivery comes to, with what was decided about it and before.</summary>
+    internal static RosterChanges Compare(IDbConnection c, ReadDelivery read, RosterToday today, IReadOnlyList<HoldRow> holds) =>
+        RosterComparison.Compare(read.Delivery, today, Settled(holds), DeliveryStore.SettledBefore(c), Standing(holds));
+
+    private static IReadOnlySet<string> Standing(IReadOnlyList<HoldRow> holds) =>
         holds.Where(h => h.Kind is HoldKind.ClassLoses or HoldKind.SchoolLoses).Select(h => h.Key).ToHashSet(StringComparer.Ordinal);
 
     internal static string Write(Premises premises, IDbConnection? c, object what)

@@ -186,7 +186,7 @@ public sealed class RosterDesk(Premises premises)
             if (!roster.TryGetValue(p, out var m)) throw Refusals.NotFound("person on the roster");
             var work = WorkStore.OfStudent(c, id, p);
             var held = work.Count(w => w.State == Core.Assignments.WorkState.HandedIn);
-            var why = m.Role == ClassRole.Lead ? $"{m.Name.Display} leads this class." : held > 0 ? $"{held} pieces of {m.Name.Display}'s work are held by the teacher." : null;
+            var why = Enrolling.WhyNotOff(m.Name.Display, m.Role, held);
             return new Leaving(p, m.Name.Sort, held, work.Count(w => w.State == Core.Assignments.WorkState.Returned), work.Count(w => w.State == Core.Assignments.WorkState.Working),
                 [.. groups.Where(g => members[g.Id].Contains(p)).Select(g => g.Name)], m.EnrolledBy, why);
         })];
@@ -197,10 +197,9 @@ public sealed class RosterDesk(Premises premises)
     {
         ClassGate.Find(c, by, id).NotArchived();
         var member = RosterStore.Member(c, id, person) is { LeftAt: null } m ? m : throw Refusals.NotFound("person on the roster");
-        if (member.Role == ClassRole.Lead) throw new RefusedException("role-lead", $"{member.Name.Display} leads this class.", "A class keeps its lead teacher.");
         var held = WorkStore.OfStudent(c, id, person).Count(w => w.State == Core.Assignments.WorkState.HandedIn);
-        if (held > 0)
-            throw new RefusedException("work-held", $"{held} pieces of {member.Name.Display}'s work are held by the teacher.", "Return them on the returns desk first.");
+        if (Enrolling.WhyNotOff(member.Name.Display, member.Role, held) is { } why)
+            throw held > 0 ? new RefusedException("work-held", why, "Return it on the returns desk first.") : new RefusedException("role-lead", why, "A class keeps its lead teacher.");
         var now = premises.Clock.Now;
         RosterStore.Leave(c, id, person, now);
         Premises.Add(c, by, now, new("took off the roster", "person", person.Value, id, member.Name.Display));

@@ -30,16 +30,32 @@ public sealed class RostersOut(Premises premises)
     public Download Table(ClassId id) => premises.Db.Read(c =>
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        var emails = RosterStore.Emails(c, id);
-        var bytes = new MemoryStream(CsvTable.Write(["class", "family name", "given name", "student number", "grade", "user name", "e-mail", "role in class", "since"],
-            RosterStore.Members(c, id).Where(m => m.LeftAt is null).Select(m => new[]
-            {
-                k.Name, m.Family, m.Given, m.StudentNumber, m.Grade, m.UserName, emails.GetValueOrDefault(m.PersonId),
-                m.Role switch { ClassRole.Lead => "lead teacher", ClassRole.CoTeacher => "co-teacher", _ => "student" },
-                premises.Clock.DateOf(m.JoinedAt).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture),
-            }.Select(CsvTable.ForSpreadsheets).ToArray())));
-        return new Download($"{k.Name}, roster.csv", bytes, bytes.Length);
+        return Table($"{k.Name}, roster.csv", Rows(c, k));
     });
+
+    /// <summary>All rosters of a year as one such table, class by class; it can be sent in again as a delivery.</summary>
+    public Download Table(YearId id) => premises.Db.Read(c =>
+    {
+        var year = YearStore.All(c).FirstOrDefault(y => y.Id == id) ?? throw Refusals.NotFound("school year");
+        return Table($"rosters {year.Year.Label}.csv", ClassStore.OfYear(c, id).SelectMany(k => Rows(c, k)));
+    });
+
+    private static Download Table(string name, IEnumerable<IReadOnlyList<string?>> rows)
+    {
+        var bytes = new MemoryStream(CsvTable.Write(["class", "family name", "given name", "student number", "grade", "user name", "e-mail", "role in class", "since"], rows));
+        return new Download(name, bytes, bytes.Length);
+    }
+
+    private IEnumerable<IReadOnlyList<string?>> Rows(IDbConnection c, ClassRow k)
+    {
+        var emails = RosterStore.Emails(c, k.Id);
+        return RosterStore.Members(c, k.Id).Where(m => m.LeftAt is null).Select(m => new[]
+        {
+            k.Name, m.Family, m.Given, m.StudentNumber, m.Grade, m.UserName, emails.GetValueOrDefault(m.PersonId),
+            m.Role switch { ClassRole.Lead => "lead teacher", ClassRole.CoTeacher => "co-teacher", _ => "student" },
+            premises.Clock.DateOf(m.JoinedAt).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture),
+        }.Select(CsvTable.ForSpreadsheets).ToArray());
+    }
 
     private static OutBundle Gather(IDbConnection c, YearId id)
     {
@@ -49,7 +65,7 @@ public sealed class RostersOut(Premises premises)
         var refs = classes.ToDictionary(k => k.Id, k => k.RecordId ?? $"class-{k.Id.Value}");
         var people = DeliveredStore.People(c).ToDictionary(p => p.Id, p => p);
         string Ref(PersonId p) => people[p].RecordId ?? $"person-{p.Value}";
-        var members = DeliveredStore.Members(c, id).Where(m => !m.Left).ToList();
+        var members = DeliveredStore.Members(c, id).Where(m => !m.Left && refs.ContainsKey(m.Class)).ToList();
         return new(new("school", SchoolStore.Get(c)!.Name),
             [new(yearRef, year.Year.Label, "schoolYear", year.Year.First, year.Year.Last, null), .. year.Terms.Select(t => new OutSession($"term-{t.Id.Value}", t.Name, "term", t.FirstDay, t.LastDay, yearRef))],
             [.. classes.Select(k => (k.CourseId, k.Course)).Distinct().Select(o => new OutCourse($"course-{o.CourseId.Value}", o.Course))],

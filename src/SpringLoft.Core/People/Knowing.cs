@@ -47,8 +47,10 @@ public sealed class Knowing
 
     // The library's own prefix bonus is not Winkler's (it counts more than four letters); above this threshold it adds none.
     private static readonly JaroWinkler Jaro = new(threshold: 2);
-    private readonly ILookup<string, KnownPerson> byRecord, byNumber, byEmail, byUserName, byName, byEitherOrder;
-    private readonly (KnownPerson Person, string Forward, string Backward)[] keys;
+    private readonly ILookup<string, KnownPerson> byRecord, byNumber, byEmail, byUserName;
+    // Names are worked out only once somebody has to be known by one: where all have a record id nobody has.
+    private readonly Lazy<(KnownPerson Person, string Forward, string Backward)[]> keys;
+    private readonly Lazy<ILookup<string, KnownPerson>> byName, byEitherOrder;
 
     /// <summary>Over the people of the directory who might be meant.</summary>
     public Knowing(IReadOnlyList<KnownPerson> people)
@@ -60,9 +62,9 @@ public sealed class Knowing
         byNumber = By(p => p.StudentNumber);
         byEmail = By(p => p.Email);
         byUserName = By(p => p.UserName);
-        keys = [.. people.Select(p => (p, Key(p.Name.Given, p.Name.Family), Key(p.Name.Family, p.Name.Given)))];
-        byName = keys.ToLookup(k => k.Forward, k => k.Person, StringComparer.Ordinal);
-        byEitherOrder = keys.SelectMany(k => new[] { (Key: k.Forward, k.Person), (Key: k.Backward, k.Person) }).ToLookup(x => x.Key, x => x.Person, StringComparer.Ordinal);
+        keys = new(() => [.. people.Select(p => (p, Key(p.Name.Given, p.Name.Family), Key(p.Name.Family, p.Name.Given)))]);
+        byName = new(() => keys.Value.ToLookup(k => k.Forward, k => k.Person, StringComparer.Ordinal));
+        byEitherOrder = new(() => keys.Value.SelectMany(k => new[] { (Key: k.Forward, k.Person), (Key: k.Backward, k.Person) }).ToLookup(x => x.Key, x => x.Person, StringComparer.Ordinal));
     }
 
     /// <summary>Whom the claim is about.</summary>
@@ -71,24 +73,35 @@ public sealed class Knowing
     {
         (string What, string? Said, ILookup<string, KnownPerson> By)[] ways =
             [("record id", claim.RecordId, byRecord), ("student number", claim.StudentNumber, byNumber), ("e-mail", claim.Email, byEmail), ("user name", claim.UserName, byUserName)];
-        var named = ways.Where(w => !string.IsNullOrWhiteSpace(w.Said)).Select(w => (w.What, Found: w.By[w.Said!.Trim()].ToList())).Where(w => w.Found.Count > 0).ToList();
-        var distinct = named.SelectMany(n => n.Found).DistinctBy(p => p.Id).ToList();
-        if (distinct.Count > 1) return new(Knowledge.Conflict, null, [.. distinct.Select(p => p.Id)], $"{string.Join(" and ", named.Select(n => n.What).Distinct())} name different people");
-        if (distinct.Count == 1) return new(Knowledge.Known, distinct[0].Id, [], $"by {named[0].What}");
-        return claim.Name is { } name ? ByName(name, claim, closeNames) : new(Knowledge.Unknown, null, [], ways.FirstOrDefault(w => !string.IsNullOrWhiteSpace(w.Said)) is { Said: { } said } way ? $"the directory has nobody with the {way.What} {said.Trim()}" : "nothing is said to know them by");
+        KnownPerson? first = null;
+        List<string> named = [];
+        List<PersonId>? others = null;
+        foreach (var (what, said, by) in ways)
+        {
+            if (string.IsNullOrWhiteSpace(said) || !by.Contains(said.Trim())) continue;
+            named.Add(what);
+            foreach (var p in by[said.Trim()])
+            {
+                first ??= p;
+                if (p.Id != first.Id) (others ??= []).Add(p.Id);
+            }
+        }
+        if (others is not null) return new(Knowledge.Conflict, null, [first!.Id, .. others.Distinct()], $"{string.Join(" and ", named)} name different people");
+        if (first is not null) return new(Knowledge.Known, first.Id, [], $"by {named[0]}");
+        return claim.Name is { } name ? ByName(name, claim, closeNames) : new(Knowledge.Unknown, null, [], ways.FirstOrDefault(w => !string.IsNullOrWhiteSpace(w.Said)) is { Said: not null } way ? $"the directory has nobody with the {way.What} {way.Said.Trim()}" : "nothing is said to know them by");
     }
 
     private Recognised ByName(PersonName name, PersonClaim claim, bool closeNames)
     {
         var key = Key(name.Given, name.Family);
         // Two people of one name, each with a number of their own, are two people.
-        var same = (claim.NameOrderKnown ? byName : byEitherOrder)[key].DistinctBy(p => p.Id).Where(p => !Contradicts(claim.RecordId, p.RecordId) && !Contradicts(claim.StudentNumber, p.StudentNumber)).ToList();
+        var same = (claim.NameOrderKnown ? byName : byEitherOrder).Value[key].DistinctBy(p => p.Id).Where(p => !Contradicts(claim.RecordId, p.RecordId) && !Contradicts(claim.StudentNumber, p.StudentNumber)).ToList();
         var ofGrade = string.IsNullOrWhiteSpace(claim.Grade) ? same : [.. same.Where(p => string.Equals(p.Grade, claim.Grade.Trim(), StringComparison.OrdinalIgnoreCase))];
         if (ofGrade.Count == 1) return new(Knowledge.Known, ofGrade[0].Id, [], string.IsNullOrWhiteSpace(claim.Grade) ? "by name" : "by name and grade");
         if (ofGrade.Count > 1) return new(Knowledge.Possible, null, [.. ofGrade.Take(MostCandidates).Select(p => p.Id)], $"{ofGrade.Count} people have this name");
         if (same.Count > 0) return new(Knowledge.Possible, null, [.. same.Take(MostCandidates).Select(p => p.Id)], $"the name is there, but in grade {string.Join(", ", same.Select(p => p.Grade ?? "–").Distinct())}");
         if (!closeNames) return new(Knowledge.Unknown, null, [], "nobody of that name is in the directory");
-        var close = keys.Select(k => (k.Person, Near: Math.Max(Similarity(key, k.Forward), Similarity(key, k.Backward)))).Where(x => x.Near >= Close).OrderByDescending(x => x.Near).Take(MostCandidates).ToList();
+        var close = keys.Value.Select(k => (k.Person, Near: Math.Max(Similarity(key, k.Forward), Similarity(key, k.Backward)))).Where(x => x.Near >= Close).OrderByDescending(x => x.Near).Take(MostCandidates).ToList();
         return close.Count > 0 ? new(Knowledge.Possible, null, [.. close.Select(x => x.Person.Id)], "a close name") : new(Knowledge.Unknown, null, [], "nobody of that name is in the directory");
     }
 

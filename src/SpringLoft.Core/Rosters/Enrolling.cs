@@ -39,4 +39,9 @@ public static class Enrolling
         ClassRole.CoTeacher => "co-teacher",
         _ => "student",
     };
+
+    /// <summary>Why somebody can't be taken off a roster; null if they can.</summary>
+    /// <param name="held">Pieces of their work that a teacher of the class holds.</param>
+    public static string? WhyNotOff(string name, ClassRole role, int held) =>
+        role == ClassRole.Lead ? $"{name} leads this class." : held > 0 ? $"{(held == 1 ? "1 piece" : $"{held} pieces")} of {name}'s work {(held == 1 ? "is" : "are")} held by the teacher." : null;
 }

@@ -18,11 +18,12 @@ public static class Holding
     internal static (IReadOnlyList<RosterChange> Changes, IReadOnlyList<Hold> Holds) Of(List<RosterChange> changes, List<Hold> before, RosterDelivery delivery, RosterToday today, IReadOnlySet<string> standing)
     {
         var holds = new List<Hold>(before);
+        var all = Outside(delivery, today, holds);
+        if (changes.Count == 0) return (changes, holds);
         var students = today.People.Where(p => p.Active && p.Role == SchoolRole.Student).ToDictionary(p => p.Id);
         var perClass = today.Members.Where(m => !m.Left && m.Role == ClassRole.Student).GroupBy(m => m.Class).ToDictionary(g => g.Key, g => g.Count());
         var byClass = Classes(changes, perClass, today, holds, standing);
         var bySchool = Schools(changes, students, today, holds, standing);
-        var all = Outside(delivery, today, holds);
         var (people, classes, enrollments) = (Empty(delivery.PeopleList, delivery.People.Count, "people", holds, changes, ChangeKind.PersonGone),
             Empty(delivery.ClassList, delivery.Classes.Count, "classes", holds, changes, ChangeKind.ClassGone), Empty(delivery.EnrollmentList, delivery.Enrollments.Count, "enrollments", holds, changes, ChangeKind.Leaves));
         if (holds.Count == before.Count && before.Count == 0) return (changes, holds);

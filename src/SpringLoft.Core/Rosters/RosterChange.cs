@@ -11,7 +11,7 @@ public enum ChangeKind { NewPerson, ChangedPerson, PersonGone, PersonBack, NewCl
 /// <param name="Why">The reason, for a person.</param>
 public sealed record RosterChange(ChangeKind Kind, string Who, string ClassName, string Why)
 {
-    /// <summary>As the delivery calls the person; null where it does not name them.</summary>
+    /// <summary>As the delivery calls the person; null where it does not name them: a changed person without is one whose record turned out to be somebody else's.</summary>
     public string? PersonRef { get; init; }
 
     /// <summary>The person of the directory; null for one who is new or still to be settled.</summary>
@@ -34,6 +34,21 @@ public sealed record RosterChange(ChangeKind Kind, string Who, string ClassName,
 
     /// <summary>The same for the same change, however often a delivery is compared.</summary>
     public (ChangeKind, PersonId?, string?, ClassId?, string?, ClassId?, ClassRole?, string) Key => (Kind, Person, Person is null ? PersonRef : null, Class, Class is null ? ClassRef : null, FromClass, Role, Why);
+
+    /// <summary>Does every change stand on the list that was shown? What is more on that list does not matter.</summary>
+    public static bool AllStandOn(IReadOnlyList<RosterChange> changes, IReadOnlyList<RosterChange> shown)
+    {
+        // As long as both go in one order, as they do where nothing happened in between, nothing has to be looked up.
+        var at = 0;
+        HashSet<(ChangeKind, PersonId?, string?, ClassId?, string?, ClassId?, ClassRole?, string)>? keys = null;
+        foreach (var x in changes)
+        {
+            while (at < shown.Count && shown[at].Key != x.Key) at++;
+            if (at < shown.Count) at++;
+            else if (!(keys ??= [.. shown.Select(s => s.Key)]).Contains(x.Key)) return false;
+        }
+        return true;
+    }
 }
 
 /// <summary>Why changes wait for a person.</summary>
@@ -50,7 +65,8 @@ public sealed record Hold(string Key, HoldKind Kind, string Text, ClassId? Class
 /// <summary>What came of comparing a delivery with what is there.</summary>
 /// <param name="Matched">Who of the directory each person of the delivery is; null for somebody new. Those still unclear are not in it.</param>
 /// <param name="ClassNames">How each new class would be called.</param>
+/// <param name="AsSettled">People of the delivery about whom a person decided, as they come in: without what belongs to somebody else.</param>
 /// <param name="Same">Places on rosters that are already as the delivery has them.</param>
 public sealed record RosterChanges(
     IReadOnlyList<RosterChange> Changes, IReadOnlyList<Hold> Holds, IReadOnlyList<DeliveryFinding> Findings,
-    IReadOnlyDictionary<string, PersonId?> Matched, IReadOnlyDictionary<string, ClassId?> ClassesMatched, IReadOnlyDictionary<string, string> ClassNames, int Same);
+    IReadOnlyDictionary<string, PersonId?> Matched, IReadOnlyDictionary<string, ClassId?> ClassesMatched, IReadOnlyDictionary<string, string> ClassNames, IReadOnlyDictionary<string, DeliveredPerson> AsSettled, int Same);

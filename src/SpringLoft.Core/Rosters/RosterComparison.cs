@@ -13,6 +13,7 @@ public sealed class RosterComparison
     private readonly RosterDelivery delivery;
     private readonly RosterToday today;
     private readonly IReadOnlyDictionary<string, PersonId?> settled;
+    private readonly IReadOnlyDictionary<string, PersonId> before;
     private readonly List<RosterChange> changes = [];
     private readonly List<Hold> holds = [];
     private readonly List<DeliveryFinding> findings = [];
@@ -22,15 +23,17 @@ public sealed class RosterComparison
     // Somebody may be meant by an unclear person of the delivery: until it is settled nothing is taken from them.
     private readonly Dictionary<PersonId, string> perhaps = [];
     private readonly HashSet<PersonId> gone = [];
+    private readonly HashSet<PersonId> unlinked = [];
+    private readonly Dictionary<string, DeliveredPerson> asSettled = new(StringComparer.Ordinal);
     private readonly Dictionary<PersonId, TodayPerson> people;
     private readonly Dictionary<ClassId, TodayClass> byId;
     private readonly Dictionary<string, DeliveredPerson> delivered;
     private readonly Dictionary<string, DeliveredClass> deliveredClasses;
     private int same;
 
-    private RosterComparison(RosterDelivery delivery, RosterToday today, IReadOnlyDictionary<string, PersonId?> settled)
+    private RosterComparison(RosterDelivery delivery, RosterToday today, IReadOnlyDictionary<string, PersonId?> settled, IReadOnlyDictionary<string, PersonId> before)
     {
-        (this.delivery, this.today, this.settled) = (delivery, today, settled);
+        (this.delivery, this.today, this.settled, this.before) = (delivery, today, settled, before);
         people = today.People.ToDictionary(p => p.Id);
         byId = today.Classes.ToDictionary(k => k.Id);
         delivered = delivery.People.ToDictionary(p => p.Ref, StringComparer.Ordinal);
@@ -39,36 +42,103 @@ public sealed class RosterComparison
 
     /// <summary>Compares.</summary>
     /// <param name="settled">Who people of the delivery are, as a person decided; null for somebody new.</param>
+    /// <param name="before">Who records are, as a person decided about an earlier delivery and as it still is: nobody is asked the same every night.</param>
     /// <param name="standing">Keys of holds that this delivery was put on before: they stand until a person decides, however much the rosters grew since.</param>
-    public static RosterChanges Compare(RosterDelivery delivery, RosterToday today, IReadOnlyDictionary<string, PersonId?> settled, IReadOnlySet<string> standing)
+    public static RosterChanges Compare(RosterDelivery delivery, RosterToday today, IReadOnlyDictionary<string, PersonId?> settled, IReadOnlyDictionary<string, PersonId> before, IReadOnlySet<string> standing)
     {
-        var at = new RosterComparison(delivery, today, settled);
+        var at = new RosterComparison(delivery, today, settled, before);
         at.ComparePeople();
         at.CompareClasses();
         at.CompareEnrollments();
         var (changes, holds) = Holding.Of(at.changes, at.holds, delivery, today, standing);
-        return new(changes, holds, at.findings, at.matched, at.classes, at.names, at.same);
+        return new(changes, holds, at.findings, at.matched, at.classes, at.names, at.asSettled, at.same);
     }
 
     private void ComparePeople()
     {
         var knowing = new Knowing([.. today.People.Select(p => new KnownPerson(p.Id, p.RecordId, p.StudentNumber, p.Email, p.UserName, new(p.Given, p.Family), p.Grade))]);
         var taken = new Dictionary<PersonId, DeliveredPerson>();
-        foreach (var d in delivery.People)
-        {
-            if (settled.TryGetValue(d.Ref, out var who)) { Take(d, who, taken); continue; }
-            var known = knowing.Find(new(d.RecordId, d.StudentNumber, d.Email, d.UserName, new(d.Given, d.Family), true, d.Grade), closeNames: false);
-            if (known.Knowledge == Knowledge.Known) Take(d, Real(known.Person!.Value), taken);
-            else if (known.Knowledge == Knowledge.Unknown) Take(d, null, taken);
-            else Unclear(d, known);
-        }
+        // Whom a record names comes first: a sister with the same e-mail does not get there before them.
+        var records = today.People.Where(p => p is { RecordId: not null, JoinedInto: null }).Select(p => p.RecordId!).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        foreach (var first in new[] { true, false })
+            foreach (var d in delivery.People)
+                if ((d.RecordId is not null && records.Contains(d.RecordId)) == first) ComparePerson(d, knowing, taken);
         if (delivery.PeopleList is { Whole: true })
-            foreach (var p in today.People.Where(p => p.Active && p.RecordId is not null && !taken.ContainsKey(p.Id)))
+            foreach (var p in today.People.Where(p => p.Active && p.RecordId is not null && !taken.ContainsKey(p.Id) && !unlinked.Contains(p.Id)))
                 Goes(new(ChangeKind.PersonGone, Sort(p), "", "no longer in the school's records") { Person = p.Id, Holds = HoldsOf(p.Id) });
+    }
+
+    private void ComparePerson(DeliveredPerson d, Knowing knowing, Dictionary<PersonId, DeliveredPerson> taken)
+    {
+        if (settled.TryGetValue(d.Ref, out var who))
+        {
+            // Said to be somebody who was joined into another since.
+            if (who is { } said && Real(said) is var real && real != said) Take(AsJoined(d, people[real]), real, taken);
+            else Take(Settle(d, who), who, taken);
+            return;
+        }
+        if (before.TryGetValue(d.Ref, out var then) && !Crosses(people[then], d)) { Take(Settle(d, then), then, taken); return; }
+        var known = knowing.Find(new(d.RecordId, d.StudentNumber, d.Email, d.UserName, new(d.Given, d.Family), true, d.Grade), closeNames: false);
+        if (known.Knowledge == Knowledge.Unknown) { Take(d, null, taken); return; }
+        if (known.Knowledge != Knowledge.Known) { Unclear(d, known); return; }
+        var p = people[Real(known.Person!.Value)];
+        var other = taken.GetValueOrDefault(p.Id);
+        if (other is not null && !d.Gone && (p.Id != known.Person || SameName(p, d))) { Twice(d, p, other); return; }
+        var doubt = d.Gone ? null
+            : Crosses(p, d) ? $"who is {SchoolRoles.Say(p.Role)} here and {SchoolRoles.Say(d.Role)} in the delivery{(p.Role == SchoolRole.Coordinator ? "" : $"; if it is them, they become {SchoolRoles.Say(d.Role)}")}"
+            : other is not null ? $"and so is line {other.Line}"
+            : IsOtherChild(p, d) ? "under another record and another name"
+            : null;
+        if (p.Id != known.Person) d = AsJoined(d, p);
+        if (doubt is null) Take(d, p.Id, taken);
+        else Unclear(d, new(Knowledge.Conflict, null, [p.Id], $"{known.Why} it is {Sort(p)}, {doubt}"));
+    }
+
+    // What leads to somebody through an account that was joined into theirs changes no number of theirs.
+    private DeliveredPerson AsJoined(DeliveredPerson d, TodayPerson p) => delivered[d.Ref] = asSettled[d.Ref] = d with { RecordId = p.RecordId, StudentNumber = p.StudentNumber, Email = p.Email };
+
+    // A number or an address alone does not make one child of two: families share an address, a number is given out again.
+    private static bool IsOtherChild(TodayPerson p, DeliveredPerson d) =>
+        p.RecordId is { } has && d.RecordId is { } said && !has.Equals(said, StringComparison.OrdinalIgnoreCase) && !SameName(p, d);
+
+    private static bool SameName(TodayPerson p, DeliveredPerson d) => PersonName.SearchKey($"{p.Given} {p.Family}") == PersonName.SearchKey($"{d.Given} {d.Family}");
+
+    // A student who becomes staff sees what others hand in: no row of a table does that by itself.
+    private static bool Crosses(TodayPerson p, DeliveredPerson d) => !d.Gone && SchoolRoles.Changed(p.Role, d.Role);
+
+    // What a person settled can go against the directory: the record is theirs then; a number or an address that is somebody else's is not.
+    private DeliveredPerson Settle(DeliveredPerson d, PersonId? who)
+    {
+        if (d.Gone) return d;
+        TodayPerson? Other(string? said, Func<TodayPerson, string?> of) =>
+            said is null ? null : today.People.FirstOrDefault(p => p.Id != who && string.Equals(of(p)?.Trim(), said.Trim(), StringComparison.OrdinalIgnoreCase));
+        if (Other(d.RecordId, p => p.RecordId) is { } holder && unlinked.Add(holder.Id))
+            Add(new(ChangeKind.ChangedPerson, Sort(holder), "", $"no longer linked to the school's records: line {d.Line} is not them") { Person = holder.Id });
+        if (Other(d.StudentNumber, p => p.StudentNumber) is { } numbered)
+        {
+            // An account that was joined into theirs keeps its number.
+            if (who is null || numbered.JoinedInto != who) findings.Add(new(delivery.PeopleList!.File, d.Line, "", $"The student number {d.StudentNumber} is that of {Sort(numbered)}: it is left out, the person comes. Correct it in the school's records or in the directory."));
+            d = d with { StudentNumber = null };
+        }
+        if (Other(d.Email, p => p.JoinedInto is null ? p.Email : null) is { } addressed)
+        {
+            findings.Add(new(delivery.PeopleList!.File, d.Line, "", $"The e-mail {d.Email} is that of {Sort(addressed)}: it is left out, the person comes. Correct it in the school's records or in the directory."));
+            d = d with { Email = null };
+        }
+        // Who coordinates the school's technology is nothing that its records know.
+        if (who is { } known && people[known].Role == SchoolRole.Coordinator) d = d with { Role = SchoolRole.Coordinator };
+        return delivered[d.Ref] = asSettled[d.Ref] = d;
     }
 
     // Somebody who was found to be another is that other.
     private PersonId Real(PersonId id) => people[id].JoinedInto is { } into ? Real(into) : id;
+
+    // The records have twice whom the directory has once: both rows' places are that person's.
+    private void Twice(DeliveredPerson d, TodayPerson p, DeliveredPerson other)
+    {
+        matched[d.Ref] = p.Id;
+        findings.Add(new(delivery.PeopleList!.File, d.Line, "", $"{Sort(d)} is the same person as line {other.Line}: only the places in classes are taken from this row."));
+    }
 
     private void Goes(RosterChange change)
     {
@@ -125,13 +195,15 @@ public sealed class RosterComparison
     private void CompareClasses()
     {
         var linked = today.Classes.Where(k => k.RecordId is not null).ToDictionary(k => k.RecordId!, StringComparer.OrdinalIgnoreCase);
-        var free = today.Classes.Where(k => k.RecordId is null).ToLookup(k => SafeName.Key(k.Name));
-        var taken = today.Names.Select(SafeName.Key).ToHashSet(StringComparer.Ordinal);
+        var named = new Lazy<ILookup<string, TodayClass>>(() => today.Classes.OrderBy(k => k.State == ClassState.Archived).ToLookup(k => SafeName.Key(k.Name)));
+        var taken = new Lazy<HashSet<string>>(() => today.Names.Select(SafeName.Key).ToHashSet(StringComparer.Ordinal));
         var seen = new HashSet<ClassId>();
         foreach (var d in delivery.Classes)
         {
-            var wanted = d.RecordId is null ? d.Course : NameOf(d);
-            var k = d.RecordId is { } id && linked.TryGetValue(id, out var byRecord) ? byRecord : free[SafeName.Key(wanted)].FirstOrDefault(f => !seen.Contains(f.Id));
+            string? wanted = null;
+            // Where the delivery knows classes by name alone, any class of that name is meant, one that follows the records too.
+            var k = d.RecordId is null ? named.Value[SafeName.Key(d.Course)].FirstOrDefault(f => !seen.Contains(f.Id))
+                : linked.TryGetValue(d.RecordId, out var byRecord) ? byRecord : named.Value[SafeName.Key(wanted = NameOf(d))].FirstOrDefault(f => f.RecordId is null && !seen.Contains(f.Id));
             if (k is null)
             {
                 if (d.Gone) continue;
@@ -140,7 +212,7 @@ public sealed class RosterComparison
                     findings.Add(new(delivery.EnrollmentList?.File ?? "", d.Line, "class", $"There is no class “{d.Course}” in {today.YearLabel}: its rows are left out."));
                     continue;
                 }
-                var name = Free(wanted, taken);
+                var name = Free(wanted!, taken.Value);
                 classes[d.Ref] = null;
                 names[d.Ref] = name;
                 Add(new(ChangeKind.NewClass, "", name, "a class that is not here yet; it begins in preparation") { ClassRef = d.Ref });
@@ -226,8 +298,13 @@ public sealed class RosterComparison
             if (Join(e, classId, isUnclear ? null : who, isUnclear) is { } join) joins.Add(join);
         }
         if (delivery.EnrollmentList.Whole)
-            leaves.AddRange(today.Members.Where(m => !m.Left && m.By == EnrolledBy.Feed && !gone.Contains(m.Person) && !kept.Contains(Pair(m.Class, m.Person)) && byId[m.Class] is { RecordId: not null, State: not ClassState.Archived })
-                .Select(m => Leave(m, "no longer on this roster in the school's records")).OfType<RosterChange>());
+        {
+            // A table that knows classes by name is whole for those it names; the records are whole for all that follow them.
+            var only = delivery.Classes.Any(d => d.RecordId is null) ? delivery.Classes.Select(d => classes.GetValueOrDefault(d.Ref)).OfType<ClassId>().ToHashSet() : null;
+            leaves.AddRange(today.Members.Where(m => !m.Left && m.By == EnrolledBy.Feed && !gone.Contains(m.Person) && !kept.Contains(Pair(m.Class, m.Person))
+                    && byId[m.Class] is { State: not ClassState.Archived } k && (only?.Contains(k.Id) ?? k.RecordId is not null))
+                .Select(m => Leave(m, only is null ? "no longer on this roster in the school's records" : "not in the table")).OfType<RosterChange>());
+        }
         Moves(joins, leaves);
     }
 

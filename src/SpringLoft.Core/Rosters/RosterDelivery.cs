@@ -25,7 +25,7 @@ public sealed record DeliveredClass(string Ref, string? RecordId, string Course,
 /// <summary>Somebody's place in a class as a delivery has it.</summary>
 /// <param name="ClassRef">Of a class of the delivery, or of one that an earlier delivery brought.</param>
 /// <param name="PersonRef">Of a person of the delivery, or of one that an earlier delivery brought.</param>
-public sealed record DeliveredEnrollment(string ClassRef, string PersonRef, ClassRole Role, bool Gone, int Line);
+public readonly record struct DeliveredEnrollment(string ClassRef, string PersonRef, ClassRole Role, bool Gone, int Line);
 
 /// <summary>Which of the three lists a delivery brought, and whether it claims to be whole.</summary>
 /// <param name="File">Its name, for findings.</param>

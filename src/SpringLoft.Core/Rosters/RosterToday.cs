@@ -17,7 +17,7 @@ public sealed record TodayPerson(
 public sealed record TodayClass(ClassId Id, string? RecordId, string Name, string Course, string? Section, string? Period, string? Room, ClassState State);
 
 /// <summary>A place on a roster, one that was left included.</summary>
-public sealed record TodayMember(ClassId Class, PersonId Person, ClassRole Role, EnrolledBy By, bool Left);
+public readonly record struct TodayMember(ClassId Class, PersonId Person, ClassRole Role, EnrolledBy By, bool Left);
 
 /// <summary>What there is before a delivery.</summary>
 /// <param name="Names">Of all classes of the school, in any year: a new one may not have the same.</param>

@@ -3,25 +3,41 @@ using SpringLoft.Core;
 
 namespace SpringLoft.Formats.Csv;
 
-/// <summary>A row of a table that was read.</summary>
+/// <summary>A row of a table that is read.</summary>
 public sealed class CsvRow
 {
     private readonly CsvColumns columns;
-    private readonly string[] fields;
+    private readonly CsvReader? reading;
+    private readonly string[] fields = [];
 
-    internal CsvRow(int line, CsvColumns columns, string[] fields) => (Line, this.columns, this.fields) = (line, columns, fields);
+    internal CsvRow(CsvColumns columns, CsvReader reading) => (this.columns, this.reading) = (columns, reading);
+
+    private CsvRow(CsvRow row) => (columns, Line, Count, fields) = (row.columns, row.Line, row.Count, [.. Enumerable.Range(0, row.Count).Select(i => row.At(i) ?? "")]);
 
     /// <summary>In the file, 1 and up; the header is line 1.</summary>
-    public int Line { get; }
+    public int Line { get; private set; }
 
     /// <summary>How many fields the row has, needed or not.</summary>
-    public int Count => fields.Length;
+    public int Count { get; private set; }
 
     /// <summary>A field, trimmed; null if blank or if there is no such column.</summary>
-    public string? this[string column] => columns.At(column) is var i and >= 0 && i < fields.Length && !string.IsNullOrWhiteSpace(fields[i]) ? fields[i].Trim() : null;
+    public string? this[string column] => At(columns.At(column));
 
     /// <summary>A field by its place, trimmed; null if blank or if the row is shorter.</summary>
-    public string? At(int index) => index >= 0 && index < fields.Length && !string.IsNullOrWhiteSpace(fields[index]) ? fields[index].Trim() : null;
+    public string? At(int index) => index >= 0 && index < Count && (reading is null ? fields[index] : reading.GetString(index)) is var field && !string.IsNullOrWhiteSpace(field) ? field.Trim() : null;
+
+    /// <summary>The row for later: the reader's own is another one when it reads on.</summary>
+    internal CsvRow Kept() => new(this);
+
+    // Only fields that are asked for become text.
+    internal void Next() => (Line, Count) = ((int)reading!.LineNumber, reading.FieldCount);
+
+    internal bool IsBlank()
+    {
+        for (var i = 0; i < Count; i++)
+            if (!reading!.IsEmpty(i) && At(i) is not null) return false;
+        return true;
+    }
 }
 
 /// <summary>The header of a table: where each column stands, whatever its case.</summary>
@@ -59,19 +75,20 @@ public static class CsvRows
     public static IReadOnlyList<CsvRow> Read(Stream from, string file, IReadOnlyList<string> needed)
     {
         var rows = new List<CsvRow>();
-        Each(from, file, needed, _ => { }, rows.Add);
+        Each(from, file, needed, _ => { }, r => rows.Add(r.Kept()));
         return rows;
     }
 
     /// <summary>Hands out the rows one by one, so that a long table is never in memory as a whole.</summary>
     /// <param name="columns">Told the header, before the first row.</param>
+    /// <param name="row">Given each row in turn; it can be read until the next one comes.</param>
     /// <exception cref="RefusedException">As <see cref="Read"/>.</exception>
     public static void Each(Stream from, string file, IReadOnlyList<string> needed, Action<CsvColumns> columns, Action<CsvRow> row)
     {
         try
         {
             // Without a hint the reader finds out itself whether commas, semicolons or tabs stand between the fields.
-            using var csv = CsvReader.Create(from, new CsvReaderOptions { TrackLineNumbers = true, MaxRecordSize = MostBytesOfARow, MalformedData = CsvMalformedDataHandling.Throw }, leaveOpen: true);
+            using var csv = CsvReader.Create(from, new CsvReaderOptions { TrackLineNumbers = true, MaxRecordSize = MostBytesOfARow, MalformedData = CsvMalformedDataHandling.Throw, PoolStrings = true }, leaveOpen: true);
             Rows(csv, file, needed, columns, row);
         }
         catch (CsvFormatException e)
@@ -88,14 +105,12 @@ public static class CsvRows
         if (needed.FirstOrDefault(n => header.At(n) < 0) is { } missing)
             throw new RefusedException("table-columns", $"“{file}” has no column “{missing}”. Its columns are: {string.Join(", ", header.Names)}.", "Export it with that column, or name the column so.", "file");
         columns(header);
-        var read = 0;
-        while (csv.Read())
+        var one = new CsvRow(header, csv);
+        for (var read = 0; csv.Read();)
         {
             if (++read > Most) throw new RefusedException("too-many", $"“{file}” has more than {Most} rows.", "Send it in parts.", "file");
-            var fields = new string[csv.FieldCount];
-            var blank = true;
-            for (var i = 0; i < fields.Length; i++) blank &= string.IsNullOrWhiteSpace(fields[i] = csv.GetString(i));
-            if (!blank) row(new((int)csv.LineNumber, header, fields));
+            one.Next();
+            if (!one.IsBlank()) row(one);
         }
     }
 }

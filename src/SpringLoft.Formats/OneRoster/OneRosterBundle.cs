@@ -166,8 +166,10 @@ public sealed class OneRosterBundle
     private List<DeliveredEnrollment> Enrollments()
     {
         const string file = "enrollments.csv";
-        var enrollments = new List<DeliveredEnrollment>();
-        var seen = new HashSet<string>(StringComparer.Ordinal);
+        // A row takes some forty bytes; lists that have to grow leave their smaller selves behind.
+        var rows = (int)Math.Min(CsvRows.Most, (Entry(file)?.Length ?? 0) / 32);
+        var enrollments = new List<DeliveredEnrollment>(rows);
+        var seen = new HashSet<string>(rows, StringComparer.Ordinal);
         // The same ids come again and again; kept once each, a large school stays small in memory.
         var refs = new Dictionary<string, string>(StringComparer.Ordinal);
         string Once(string id) => refs.TryGetValue(id, out var known) ? known : refs[id] = id;

@@ -124,7 +124,8 @@ public static class PlainRoster
         var (number, email, record, user) = (Cell(r, at, RosterColumn.StudentNumber), Cell(r, at, RosterColumn.Email), Cell(r, at, RosterColumn.RecordId), Cell(r, at, RosterColumn.UserName));
         if (given is null && family is null) { finding(r.Line, "name", "is empty: the row is left out."); return null; }
         if (email is not null && !email.Contains('@', StringComparison.Ordinal)) { finding(r.Line, "e-mail", $"“{email}” is no e-mail address: it is left out, the person comes."); email = null; }
-        var said = Cell(r, at, RosterColumn.Role);
+        // Without a word about the school, who teaches a class is no student.
+        var said = Cell(r, at, RosterColumn.Role) ?? (Cell(r, at, RosterColumn.ClassRole) is { } inClass && (Said(inClass, "teacher") || Said(inClass, "lead") || Said(inClass, "staff")) ? "teacher" : null);
         SchoolRole role;
         if (said is null || Said(said, "student") || Said(said, "pupil")) role = SchoolRole.Student;
         else if (Said(said, "teacher") || Said(said, "staff") || Said(said, "coordinator") || Said(said, "lead")) role = SchoolRole.Teacher;

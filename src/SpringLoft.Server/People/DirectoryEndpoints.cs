@@ -11,7 +11,8 @@ namespace SpringLoft.Server.People;
 
 internal sealed record AddPersonBody(PersonDraft Person, bool EvenSo);
 
-internal sealed record ActiveBody(IReadOnlyList<PersonId>? People, bool Active);
+/// <param name="OffRosters">For those who have left: true to take them off their rosters too.</param>
+internal sealed record ActiveBody(IReadOnlyList<PersonId>? People, bool Active, bool OffRosters);
 
 internal sealed record RoleBody(IReadOnlyList<PersonId>? People, SchoolRole Role);
 
@@ -34,7 +35,8 @@ internal static class DirectoryEndpoints
             directory.Change(who, new(personId), body);
             return TypedResults.NoContent();
         }).WithName("changePerson").Needs(Act.KeepDirectory);
-        people.MapPut("/active", (ActiveBody body, Caller who, SchoolDirectory directory) => new Changed(directory.SetActive(who, body.People ?? [], body.Active))).WithName("setActive").Needs(Act.KeepDirectory);
+        people.MapGet("/leaving", (long[] people, Leavers leavers) => leavers.Preview(Ids(people))).WithName("previewLeaving").Needs(Act.KeepDirectory);
+        people.MapPut("/active", (ActiveBody body, Caller who, Leavers leavers) => body.Active ? leavers.BringBack(who, body.People ?? []) : leavers.Mark(who, body.People ?? [], body.OffRosters)).WithName("setActive").Needs(Act.KeepDirectory);
         people.MapPut("/role", (RoleBody body, Caller who, SchoolDirectory directory) => new Changed(directory.SetRole(who, body.People ?? [], body.Role))).WithName("setRole").Needs(Act.KeepDirectory);
         people.MapGet("/duplicates", (SchoolDirectory directory) => directory.Duplicates()).WithName("duplicates").Needs(Act.KeepDirectory);
         people.MapPost("/apart", (PairBody body, Caller who, SchoolDirectory directory) =>

@@ -59,6 +59,7 @@ internal static class DeliveryEndpoints
         }).WithName("setFeed").Needs(Act.TakeDeliveries);
         api.MapPost("/feed/run", async (Caller who, Feeding feeding, CancellationToken stop) => new FeedRan(await feeding.Run(who, stop))).WithName("runFeed").Needs(Act.TakeDeliveries);
         api.MapGet("/oneroster/rosters", (long year, RostersOut rosters) => Uploads.Send(rosters.Bundle(new(year)))).WithName("exportRosters").SendsFile().Needs(Act.TakeDeliveries);
-        api.MapGet("/classes/{classId:long}/roster/table", (long classId, RostersOut rosters) => Uploads.Send(rosters.Table(new(classId)))).WithName("exportRoster").SendsFile().Needs(Act.Arrange);
+        api.MapGet("/rosters/table", (long year, RostersOut rosters) => Uploads.Send(rosters.Table(new YearId(year)))).WithName("exportRostersTable").SendsFile().Needs(Act.TakeDeliveries);
+        api.MapGet("/classes/{classId:long}/roster/table", (long classId, RostersOut rosters) => Uploads.Send(rosters.Table(new ClassId(classId)))).WithName("exportRoster").SendsFile().Needs(Act.Arrange);
     }
 }

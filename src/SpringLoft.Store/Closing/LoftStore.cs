@@ -57,11 +57,12 @@ public static class LoftStore
 
     /// <summary>
     /// Students with work or files in a class, and which of them have a take-home of the year that was made after the newest
-    /// of it. The class's own take-homes do not count: they go with the class.
+    /// of it, and after two accounts were joined or taken apart: what the other had is not in it. The class's own take-homes
+    /// do not count: they go with the class.
     /// </summary>
     public static (int WithWork, int WithTakeHome) TakeHomes(IDbConnection c, ClassId id) => c.QuerySingle<(int, int)>(
         $"""
-        WITH s AS (SELECT p, max(newest) AS newest FROM ({WithWork}) GROUP BY p)
+        WITH s AS (SELECT p, max(max(newest), ifnull((SELECT max(ifnull(j.undone_at, j.at)) FROM person_join j WHERE p IN (j.kept, j.gone)), '')) AS newest FROM ({WithWork}) GROUP BY p)
         SELECT count(*), ifnull(sum(EXISTS (SELECT 1 FROM take_home t JOIN class k ON k.id = @id WHERE t.person_id = s.p AND t.year_id = k.year_id AND julianday(t.made_at) >= ifnull(julianday(s.newest), 0))), 0) FROM s
         """, new { id });
 

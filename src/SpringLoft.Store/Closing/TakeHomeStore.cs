@@ -66,11 +66,16 @@ public static class TakeHomeStore
     public static ILookup<PersonId, ClassId> HeldOf(IDbConnection c, YearId year) => c.Query<(long, long)>(
         "SELECT w.student_id, w.class_id FROM work w JOIN class k ON k.id = w.class_id WHERE k.year_id = @year AND w.state = 'HandedIn' ORDER BY w.id", new { year }).ToLookup(x => new PersonId(x.Item1), x => new ClassId(x.Item2));
 
-    /// <summary>When something was last returned to each student, in a year.</summary>
-    public static IReadOnlyDictionary<PersonId, Instant> NewestReturn(IDbConnection c, YearId year) => c.Query<Return>(
-        "SELECT w.student_id AS person_id, max(w.returned_at) AS at FROM work w JOIN class k ON k.id = w.class_id WHERE k.year_id = @year AND w.returned_at IS NOT NULL GROUP BY w.student_id", new { year }).ToDictionary(r => r.PersonId, r => r.At);
+    /// <summary>Since when a take-home of a year is no longer all of it: when something was last returned to each student, or their account was joined with another or taken apart again.</summary>
+    public static IReadOnlyDictionary<PersonId, Instant> NewestChange(IDbConnection c, YearId year) => c.Query<Change>(
+        """
+        SELECT person_id, max(at) AS at FROM (
+          SELECT w.student_id AS person_id, w.returned_at AS at FROM work w JOIN class k ON k.id = w.class_id WHERE k.year_id = @year AND w.returned_at IS NOT NULL
+          UNION ALL SELECT kept, ifnull(undone_at, at) FROM person_join UNION ALL SELECT gone, undone_at FROM person_join WHERE undone_at IS NOT NULL)
+        GROUP BY person_id
+        """, new { year }).ToDictionary(r => r.PersonId, r => r.At);
 
-    private sealed record Return
+    private sealed record Change
     {
         public PersonId PersonId { get; init; }
         public Instant At { get; init; }

@@ -56,6 +56,9 @@ public static class DirectoryStore
     /// <summary>Who has a student number; null if nobody has.</summary>
     public static PersonRow? HolderOf(IDbConnection c, string number) => c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.student_number = @number", new { number });
 
+    /// <summary>An account that was joined into another gives its number up for it; false if it was not.</summary>
+    public static bool GiveUpNumber(IDbConnection c, PersonId gone, PersonId kept) => c.Execute("UPDATE person SET student_number = NULL WHERE id = @gone AND joined_into = @kept", new { gone, kept }) == 1;
+
     /// <summary>Pairs of which a person said that they are two, the lower id first.</summary>
     public static IReadOnlySet<(PersonId, PersonId)> Apart(IDbConnection c) => c.Query<(long, long)>("SELECT a, b FROM person_apart").Select(x => (new PersonId(x.Item1), new PersonId(x.Item2))).ToHashSet();
 

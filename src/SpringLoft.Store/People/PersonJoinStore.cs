@@ -17,8 +17,9 @@ public sealed record PersonJoinRow
 /// <summary>What belonged to the one who is gone, and what was in the way, as it was before.</summary>
 /// <param name="Moved">Table, column and rows whose person was changed from the one to the other.</param>
 /// <param name="Works">Pieces of work of both for one assignment: what the kept one's was.</param>
+/// <param name="TakeHomes">Take-homes of years of which the kept one had none; null where the join was made before they came along.</param>
 internal sealed record JoinUndo(
-    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone);
+    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null);
 
 internal sealed record MovedRows(string Table, string Column, List<long> Rows);
 
@@ -29,6 +30,8 @@ internal sealed record RowsTo(long WorkId, List<long> Rows);
 internal sealed record LeftBefore(long ClassId, string? LeftAt);
 
 internal sealed record KeyBefore(long FolderId, string? Key);
+
+internal sealed record TakeHomeMoved(long YearId, string Sha256);
 
 internal sealed record PersonBefore(long Id, string? RecordId, string? StudentNumber, string? Email, string? Grade, string? School, bool Active);
 
@@ -59,13 +62,17 @@ public static class PersonJoinStore
         var (classes, left) = Members(c, kept, gone, at);
         var groups = Pairs(c, "group_member", "group_id", kept, gone);
         var given = Pairs(c, "assignment_given", "assignment_id", kept, gone);
+        var takeHomes = TakeHomes(c, kept, gone);
+        var asked = Pairs(c, "join_wait", "class_id", kept, gone);
+        c.Execute("DELETE FROM join_wait WHERE person_id = @gone OR (person_id = @kept AND class_id IN (SELECT class_id FROM member WHERE person_id = @kept AND left_at IS NULL))", new { kept, gone });
         var (a, b) = (Before(c, kept), Before(c, gone));
-        // Unique ones first go from the one, or the other could not have them.
-        c.Execute("UPDATE person SET record_id = NULL, student_number = NULL, active = 0, joined_into = @kept WHERE id = @gone", new { kept, gone });
+        // What the kept one takes over is unique and first goes from the other; the rest stays there, so that the school's records still lead here.
+        c.Execute("UPDATE person SET record_id = iif(@record IS NULL, NULL, record_id), student_number = iif(@number IS NULL, NULL, student_number), active = 0, joined_into = @kept WHERE id = @gone",
+            new { kept, gone, record = a.RecordId, number = a.StudentNumber });
         c.Execute("UPDATE person SET record_id = ifnull(record_id, @RecordId), student_number = ifnull(student_number, @StudentNumber), email = ifnull(email, @Email), grade = ifnull(grade, @Grade), school = ifnull(school, @School) WHERE id = @kept",
             new { kept, b.RecordId, b.StudentNumber, b.Email, b.Grade, b.School });
         c.Execute("INSERT INTO person_join(kept, gone, at, by, undo) VALUES(@kept, @gone, @at, @by, @undo)",
-            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b)) });
+            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked)) });
     }
 
     /// <summary>Joins that stand, newest first.</summary>
@@ -87,6 +94,11 @@ public static class PersonJoinStore
         foreach (var l in u.Left) c.Execute("UPDATE member SET left_at = @LeftAt WHERE class_id = @ClassId AND person_id = @gone", new { l.ClassId, l.LeftAt, gone });
         foreach (var g in u.Groups) c.Execute("UPDATE group_member SET person_id = @gone WHERE group_id = @g AND person_id = @kept", new { g, kept, gone });
         foreach (var a in u.Given) c.Execute("UPDATE assignment_given SET person_id = @gone WHERE assignment_id = @a AND person_id = @kept", new { a, kept, gone });
+        foreach (var k in u.Asked ?? []) c.Execute("UPDATE join_wait SET person_id = @gone WHERE class_id = @k AND person_id = @kept", new { k, kept, gone });
+        // One that was made anew since holds the work of both, and stays.
+        foreach (var t in u.TakeHomes ?? [])
+            if (c.Execute("UPDATE take_home SET person_id = @gone WHERE person_id = @kept AND year_id = @YearId AND sha256 = @Sha256", new { gone, kept, t.YearId, t.Sha256 }) == 1)
+                c.Execute("UPDATE take_home_seal SET person_id = @gone WHERE person_id = @kept AND year_id = @YearId", new { gone, kept, t.YearId });
         const string person = "UPDATE person SET record_id = @RecordId, student_number = @StudentNumber, email = @Email, grade = @Grade, school = @School, active = @Active, joined_into = NULL WHERE id = @Id";
         c.Execute(person, u.Kept);
         c.Execute(person, u.Gone);
@@ -152,6 +164,19 @@ public static class PersonJoinStore
         var rows = c.Query<long>($"SELECT {column} FROM {table} WHERE person_id = @gone AND {column} NOT IN (SELECT {column} FROM {table} WHERE person_id = @kept)", new { kept, gone }).ToList();
         c.Execute($"UPDATE {table} SET person_id = @kept WHERE person_id = @gone AND {column} IN @rows", new { kept, gone, rows });
         return rows;
+    }
+
+    // A year has one take-home of each person: where both have one, the other's stays where the coordinator can hand it out.
+    private static List<TakeHomeMoved> TakeHomes(IDbConnection c, PersonId kept, PersonId gone)
+    {
+        var moved = c.Query<(long Year, string Sha256)>("SELECT year_id, sha256 FROM take_home WHERE person_id = @gone AND year_id NOT IN (SELECT year_id FROM take_home WHERE person_id = @kept)", new { kept, gone })
+            .Select(t => new TakeHomeMoved(t.Year, t.Sha256)).ToList();
+        foreach (var t in moved)
+        {
+            c.Execute("UPDATE take_home SET person_id = @kept WHERE person_id = @gone AND year_id = @YearId", new { kept, gone, t.YearId });
+            c.Execute("UPDATE OR IGNORE take_home_seal SET person_id = @kept WHERE person_id = @gone AND year_id = @YearId", new { kept, gone, t.YearId });
+        }
+        return moved;
     }
 
     private static PersonBefore Before(IDbConnection c, PersonId id)

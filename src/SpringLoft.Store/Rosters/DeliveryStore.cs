@@ -33,7 +33,7 @@ public sealed record DeliveryRow
     /// <summary>When it was last applied; null if never.</summary>
     public Instant? AppliedAt { get; init; }
 
-    /// <summary>Changes that wait for a person.</summary>
+    /// <summary>Changes that wait for a person, each once.</summary>
     public int OnHold { get; init; }
 }
 
@@ -67,8 +67,7 @@ public static class DeliveryStore
     private const string Select =
         """
         SELECT d.id, d.name, d.kind, d.year_id, d.state, d.received_at, d.received_by, p.given || ' ' || p.family AS received_by_name, d.source_sha256, d.columns, d.whole, d.changes_sha256, d.counts, d.findings, d.version,
-          (SELECT max(a.applied_at) FROM delivery_applied a WHERE a.delivery_id = d.id AND a.taken_back_at IS NULL) AS applied_at,
-          (SELECT ifnull(sum(h.changes), 0) FROM delivery_hold h WHERE h.delivery_id = d.id AND h.decision = 'Waiting') AS on_hold
+          (SELECT max(a.applied_at) FROM delivery_applied a WHERE a.delivery_id = d.id AND a.taken_back_at IS NULL) AS applied_at, d.on_hold
         FROM delivery d LEFT JOIN person p ON p.id = d.received_by
         """;
 
@@ -92,9 +91,10 @@ public static class DeliveryStore
     public static void SetState(IDbConnection c, long id, DeliveryState state) => c.Execute("UPDATE delivery SET state = @state, version = version + 1 WHERE id = @id", new { id, state = state.ToString() });
 
     /// <summary>Keeps the list of changes that was made out, with its holds; what was decided before about the same hold stays; a yes to seven students is none to twenty.</summary>
-    public static void SetChanges(IDbConnection c, long id, string sha256, string counts, int findings, IEnumerable<HoldRow> holds, IEnumerable<(ClassId Class, int Changes)> onHold)
+    /// <param name="allOnHold">Changes that wait for a person, each once; of those with a class, <paramref name="onHold"/> says how many of which.</param>
+    public static void SetChanges(IDbConnection c, long id, string sha256, string counts, int findings, int allOnHold, IEnumerable<HoldRow> holds, IEnumerable<(ClassId Class, int Changes)> onHold)
     {
-        c.Execute("UPDATE delivery SET changes_sha256 = @sha256, counts = @counts, findings = @findings, version = version + 1 WHERE id = @id", new { id, sha256, counts, findings });
+        c.Execute("UPDATE delivery SET changes_sha256 = @sha256, counts = @counts, findings = @findings, on_hold = @allOnHold, version = version + 1 WHERE id = @id", new { id, sha256, counts, findings, allOnHold });
         var list = holds.ToList();
         c.Execute("DELETE FROM delivery_hold WHERE delivery_id = @id AND decision = 'Waiting'", new { id });
         c.Execute(
@@ -115,6 +115,20 @@ public static class DeliveryStore
         "UPDATE delivery_hold SET decision = @decision, settled_as = @settledAs, decided_by = @by, decided_at = @at WHERE delivery_id = @id AND key = @key",
         new { id, key, decision = decision.ToString(), settledAs, by, at });
 
+    /// <summary>Keeps who came into the directory for somebody who was said to be new: applied again they are not new any more.</summary>
+    public static void SettledAs(IDbConnection c, long id, string key, PersonId person) => c.Execute("UPDATE delivery_hold SET settled_as = @person WHERE delivery_id = @id AND key = @key", new { id, key, person });
+
+    /// <summary>Who records were said to be, in whatever delivery, where it is still so.</summary>
+    public static IReadOnlyDictionary<string, PersonId> SettledBefore(IDbConnection c) => c.Query<(string, long)>(
+        "SELECT DISTINCT h.person_ref, h.settled_as FROM delivery_hold h JOIN person p ON p.id = h.settled_as AND p.record_id = h.person_ref WHERE h.decision = 'Yes' AND p.joined_into IS NULL")
+        .ToDictionary(x => x.Item1, x => new PersonId(x.Item2), StringComparer.Ordinal);
+
+    /// <summary>Who people of a delivery were said to be no longer counts.</summary>
+    public static void ForgetSettled(IDbConnection c, long id) => c.Execute("UPDATE delivery_hold SET settled_as = NULL WHERE delivery_id = @id", new { id });
+
+    /// <summary>Whatever was said to be somebody who is there no more is to be asked again.</summary>
+    public static void Forget(IDbConnection c, PersonId person) => c.Execute("UPDATE delivery_hold SET settled_as = NULL, decision = 'Waiting' WHERE settled_as = @person", new { person });
+
     /// <summary>Deliveries of a year that wait, or of which something is still held, other than the one given.</summary>
     public static IReadOnlyList<long> Open(IDbConnection c, YearId year, long but) => [.. c.Query<long>(
         """
@@ -127,6 +141,7 @@ public static class DeliveryStore
     {
         c.Execute("UPDATE delivery_hold SET decision = 'No' WHERE delivery_id = @id AND decision = 'Waiting'", new { id });
         c.Execute("DELETE FROM delivery_on_hold WHERE delivery_id = @id", new { id });
+        c.Execute("UPDATE delivery SET on_hold = 0 WHERE id = @id", new { id });
     }
 
     /// <summary>Keeps that something was applied.</summary>

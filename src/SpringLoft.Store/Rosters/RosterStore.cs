@@ -1,3 +1,4 @@
+using SpringLoft.Core.People;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.People;
 
@@ -23,6 +24,23 @@ public sealed record MemberRow
 
     /// <summary>The name in its forms.</summary>
     public Core.People.PersonName Name => new(Given, Family);
+}
+
+/// <summary>A roster that somebody is on.</summary>
+public sealed record PlaceRow
+{
+    public PersonId PersonId { get; init; }
+    public string Given { get; init; } = "";
+    public string Family { get; init; } = "";
+    public ClassId ClassId { get; init; }
+    public string ClassName { get; init; } = "";
+    public ClassRole Role { get; init; }
+
+    /// <summary>Pieces of their work that a teacher of the class holds.</summary>
+    public int Held { get; init; }
+
+    /// <summary>The name in its forms.</summary>
+    public PersonName Name => new(Given, Family);
 }
 
 /// <summary>Owns member.</summary>
@@ -93,6 +111,15 @@ public static class RosterStore
         SELECT m.person_id, k.name FROM member m JOIN class k ON k.id = m.class_id
         WHERE m.person_id IN @people AND m.left_at IS NULL AND k.state <> 'Archived' ORDER BY k.name
         """, new { people = people.Select(p => p.Value).ToArray() }).ToLookup(x => new PersonId(x.Person), x => x.Name);
+
+    /// <summary>Rosters that people are on, in classes that are not archived, by name of the class; and how much of their work is held there.</summary>
+    public static IReadOnlyList<PlaceRow> PlacesOf(IDbConnection c, IEnumerable<PersonId> people) => [.. c.Query<PlaceRow>(
+        """
+        SELECT m.person_id, p.given, p.family, m.class_id, k.name AS class_name, m.role,
+          (SELECT count(*) FROM work w WHERE w.class_id = m.class_id AND w.student_id = m.person_id AND w.state = 'HandedIn') AS held
+        FROM member m JOIN class k ON k.id = m.class_id JOIN person p ON p.id = m.person_id
+        WHERE m.person_id IN @people AND m.left_at IS NULL AND k.state <> 'Archived' ORDER BY p.family_key, p.given_key, p.id, k.name_key
+        """, new { people = people.Select(p => p.Value).ToArray() })];
 
     /// <summary>E-mail addresses of everybody on a roster who has one.</summary>
     public static IReadOnlyDictionary<PersonId, string> Emails(IDbConnection c, ClassId id) => c.Query<(long, string)>(

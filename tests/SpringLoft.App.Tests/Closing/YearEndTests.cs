@@ -80,6 +80,34 @@ public class YearEndTests : SchoolTest
     }
 
     [Fact]
+    public async Task A_take_home_made_before_two_accounts_were_joined_is_not_all_of_it_neither_on_the_desk_nor_for_deleting_a_class()
+    {
+        var twin = school.Add("umi2", SchoolRole.Student, "Umi", "Halgrímsson");
+        school.Roster.Enroll(school.Lead, school.Class, [twin.Id], ClassRole.Student, includeOpen: true);
+        await school.HandIn(twin, school.Assign("Only the twin"), "the twin's");
+        Return();
+        MakeTakeHomes();
+        (int, int) ForDeleting() => school.Read(c => Store.Closing.LoftStore.TakeHomes(c, school.Class));
+        ForDeleting().ShouldBe((2, 2));
+        var directory = new App.People.SchoolDirectory(school.Premises);
+        school.Clock.AdvanceHours(1);
+
+        directory.Join(school.Coordinator, school.Umi.Id, twin.Id);
+
+        school.TakeHomes.See(school.Coordinator, Year).Students.Single(s => s.Student == school.Umi.Id).Stale.ShouldBeTrue();
+        ForDeleting().ShouldBe((1, 0));
+        school.Clock.AdvanceHours(1);
+        MakeTakeHomes();
+        ForDeleting().ShouldBe((1, 1));
+        Texts(school.TakeHomes.OpenMine(school.Umi, Year)).Values.ShouldContain("the twin's");
+
+        school.Clock.AdvanceHours(1);
+        directory.UndoJoin(school.Coordinator, directory.Joins().Single().Id);
+        school.TakeHomes.See(school.Coordinator, Year).Students.Where(s => s.MadeAt is not null).ShouldAllBe(s => s.Stale);
+        ForDeleting().ShouldBe((2, 0));
+    }
+
+    [Fact]
     public void Only_the_coordinator_hands_out_and_leavers_are_kept_for_their_time()
     {
         MakeTakeHomes();

@@ -1,4 +1,5 @@
 using SpringLoft.App.Naming;
+using SpringLoft.Core.Workspaces;
 
 namespace SpringLoft.App.Tests.Naming;
 
@@ -54,5 +55,32 @@ public class NameDeskTests : SchoolTest
         Desk.RenameOne(school.Coordinator, school.Class, "By the coordinator", 2);
         Refused(() => Desk.RenameOne(school.Coordinator, school.Class, "Late", 2)).ShouldBe("changed-meanwhile");
         Name(school.Making.Make(school.Lead, school.New("Rope"))).ShouldBe("Rope 6B · 2026–27");
+    }
+
+    [Fact]
+    public void A_pattern_of_user_names_is_tried_on_the_directory_and_changes_nobody()
+    {
+        school.Add("twin", SchoolRole.Student, "Umi", "Hallgrimsson", "1009");
+        var seen = Desk.PreviewUserNames("{first letter}{family}");
+
+        seen.People.ShouldBe(4);
+        seen.Rows[0].ShouldSatisfyAllConditions(r => r.ToldApart.ShouldBeTrue(), r => r.Would.ShouldBe("uhallgrimsson2"));
+        seen.Advice!.ShouldContain("does not say the student number");
+        Desk.PreviewUserNames("s{student number}").ShouldSatisfyAllConditions(p => p.ToldApart.ShouldBe(0), p => p.Advice.ShouldBeNull(), p => p.Rows.ShouldContain(r => r.Would == "s1009"));
+        school.Read(Store.People.PersonStore.UserNames).Select(u => u.UserName).ShouldContain("umi");
+    }
+
+    [Fact]
+    public void The_pattern_that_is_set_counts_for_accounts_made_from_then_on()
+    {
+        var version = Desk.SeeUserNames().Version;
+        Desk.SetUserNames(school.Coordinator, "k{student number}", version);
+
+        Desk.SeeUserNames().Pattern.ShouldBe("k{student number}");
+        new App.People.SchoolDirectory(school.Premises).Look(new("New", "Comer", SchoolRole.Student, "6", "1234", null, null)).UserName.ShouldBe("k1234");
+        Refused(() => Desk.SetUserNames(school.Coordinator, "s{student number}", version)).ShouldBe("changed-meanwhile");
+        Refused(() => Desk.SetUserNames(school.Coordinator, "everybody", version + 1)).ShouldBe("pattern-empty");
+        Refused(() => Desk.SetUserNames(school.Coordinator, " ", version + 1)).ShouldBe("missing");
+        Refused(() => Desk.PreviewUserNames("{shoe size}")).ShouldBe("pattern-unknown-placeholder");
     }
 }

@@ -10,6 +10,8 @@ public class SchoolDirectoryTests : SchoolTest
 {
     private SchoolDirectory Directory => new(school.Premises);
 
+    private Leavers Leavers => new(school.Premises);
+
     private static PersonDraft Draft(string given, string family, string? number = null, string? grade = "6", SchoolRole role = SchoolRole.Student, string? email = null) => new(given, family, role, grade, number, email, null);
 
     private IReadOnlyList<string> Found(DirectoryAsk ask) => [.. Directory.See(ask).People.Select(p => p.SortName)];
@@ -67,11 +69,11 @@ public class SchoolDirectoryTests : SchoolTest
     [Fact]
     public void Leavers_can_not_sign_in_and_never_vanish_and_moving_school_keeps_the_account()
     {
-        Directory.SetActive(school.Coordinator, [school.Umi.Id], false);
+        Leavers.Mark(school.Coordinator, [school.Umi.Id], false);
         Refused(() => new SigningIn(school.Premises).SignIn("umi", TinySchool.Password)).ShouldBe("sign-in-wrong");
         Found(Ask("umi")).ShouldBeEmpty();
         Found(Ask("umi") with { Gone = true }).Count.ShouldBe(1);
-        Directory.SetActive(school.Coordinator, [school.Umi.Id], true);
+        Leavers.BringBack(school.Coordinator, [school.Umi.Id]);
         Directory.Change(school.Coordinator, school.Umi.Id, Draft("Umi", "Hallgrímsson", "1001") with { School = "North Point" });
 
         new SigningIn(school.Premises).SignIn("umi", TinySchool.Password).Me.Id.ShouldBe(school.Umi.Id);
@@ -79,9 +81,43 @@ public class SchoolDirectoryTests : SchoolTest
     }
 
     [Fact]
+    public async Task Who_leaves_the_school_comes_off_their_rosters_but_for_where_a_teacher_holds_their_work()
+    {
+        school.OpenClass();
+        var other = school.Making.Make(school.OtherTeacher, school.New("Tides"));
+        school.Roster.Enroll(school.OtherTeacher, other, [school.Umi.Id, school.Rúna.Id], ClassRole.Student);
+        await school.HandIn(school.Umi, school.Assign("Pot"));
+        Leavers.Preview([school.Umi.Id, school.Rúna.Id]).Select(p => (p.SortName, p.Class, p.WhyNot)).ShouldBe([
+            ("Hallgrímsson, Umi", school.Class, "1 piece of Umi Hallgrímsson's work is held by the teacher."), ("Hallgrímsson, Umi", other, null), ("Ravndal, Rúna", school.Class, null), ("Ravndal, Rúna", other, null)]);
+
+        var report = Leavers.Mark(school.Coordinator, [school.Umi.Id, school.Rúna.Id], true);
+
+        (report.People, report.Off).ShouldBe((2, 3));
+        report.Stays.ShouldHaveSingleItem().Class.ShouldBe(school.Class);
+        Leavers.Preview([school.Umi.Id, school.Rúna.Id]).ShouldHaveSingleItem().Class.ShouldBe(school.Class);
+        school.Roster.See(other).Where(r => r.Left is null).ShouldNotContain(r => r.Role == ClassRole.Student);
+        school.Returns.See(school.Class).Held.ShouldBe(1);
+        // Back again, they are put on rosters by hand.
+        Leavers.BringBack(school.Coordinator, [school.Rúna.Id]).People.ShouldBe(1);
+        school.Roster.Enroll(school.OtherTeacher, other, [school.Rúna.Id], ClassRole.Student).Joined.ShouldBe(1);
+    }
+
+    [Fact]
+    public void Only_marked_they_stay_on_their_rosters_and_a_class_keeps_its_lead()
+    {
+        school.OpenClass();
+
+        Leavers.Mark(school.Coordinator, [school.Umi.Id], false).Off.ShouldBe(0);
+        Leavers.Mark(school.Coordinator, [school.Lead.Id], true).Stays.ShouldHaveSingleItem().WhyNot.ShouldBe("Oisín Farquhar leads this class.");
+
+        school.Roster.See(school.Class).Where(r => r.Left is null).Select(r => r.Id).ShouldBe([school.Lead.Id, school.CoTeacher.Id, school.Umi.Id, school.Rúna.Id], ignoreOrder: true);
+        Refused(() => Leavers.Mark(school.Coordinator, [.. Enumerable.Range(1, 501).Select(i => new Core.PersonId(i))], true)).ShouldBe("too-many");
+    }
+
+    [Fact]
     public void What_would_hurt_is_refused()
     {
-        Refused(() => Directory.SetActive(school.Coordinator, [school.Coordinator.Id], false)).ShouldBe("role-coordinator");
+        Refused(() => Leavers.Mark(school.Coordinator, [school.Coordinator.Id], false)).ShouldBe("role-coordinator");
         Refused(() => Directory.SetRole(school.Coordinator, [school.Umi.Id], SchoolRole.Teacher)).ShouldBe("role-crosses");
         Refused(() => Directory.SetRole(school.Coordinator, [school.Coordinator.Id], SchoolRole.Teacher)).ShouldBe("role-coordinator");
         Refused(() => Directory.Change(school.Coordinator, school.Umi.Id, Draft("Umi", "Hall", "1002"))).ShouldBe("number-taken");
@@ -117,6 +153,20 @@ public class SchoolDirectoryTests : SchoolTest
         Directory.UndoJoin(school.Coordinator, Directory.Joins().Single().Id);
         All().ShouldBe(before);
         new SigningIn(school.Premises).SignIn("umi2", TinySchool.Password);
+    }
+
+    [Fact]
+    public void The_number_of_a_joined_account_is_the_one_s_who_was_kept_and_nobody_else_s()
+    {
+        var twin = school.Add("umi2", SchoolRole.Student, "Umi", "Halgrímsson", "1999");
+        Directory.Join(school.Coordinator, school.Umi.Id, twin.Id);
+
+        Refused(() => Directory.Change(school.Coordinator, school.Rúna.Id, Draft("Rúna", "Ravndal", "1999"))).ShouldBe("number-taken");
+        Directory.Change(school.Coordinator, school.Umi.Id, Draft("Umi", "Hallgrímsson", "1999"));
+        Directory.See(Ask("umi")).People.Single().StudentNumber.ShouldBe("1999");
+
+        Directory.UndoJoin(school.Coordinator, Directory.Joins().Single().Id);
+        Directory.See(Ask("umi")).People.Select(p => p.StudentNumber).ShouldBe(["1999", "1001"], ignoreOrder: true);
     }
 
     [Fact]

@@ -68,7 +68,7 @@ public class SlipsTests : SchoolTest
     public void Nobody_makes_a_slip_for_themselves_for_who_has_left_or_for_who_is_not_there()
     {
         school.OpenClass();
-        new SchoolDirectory(school.Premises).SetActive(school.Coordinator, [school.Outsider.Id], false);
+        new Leavers(school.Premises).Mark(school.Coordinator, [school.Outsider.Id], false);
 
         Refused(() => Slips.Renew(school.Coordinator, null, [school.Umi.Id, school.Coordinator.Id])).ShouldBe("slip-own");
         Refused(() => Slips.Renew(school.Coordinator, null, [school.Umi.Id, school.Outsider.Id])).ShouldBe("person-left");

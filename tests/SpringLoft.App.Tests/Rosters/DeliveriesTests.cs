@@ -1,4 +1,3 @@
-using System.Text;
 using SpringLoft.App.Rosters;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
@@ -7,32 +6,8 @@ using SpringLoft.Store.Rosters;
 namespace SpringLoft.App.Tests.Rosters;
 
 /// <summary>Deliveries from file to database and back.</summary>
-public class DeliveriesTests : SchoolTest
+public class DeliveriesTests : DeliveryTest
 {
-    private readonly Deliveries deliveries;
-    private readonly ApplyingDelivery applying;
-
-    public DeliveriesTests()
-    {
-        deliveries = new(school.Premises);
-        applying = new(school.Premises, deliveries);
-    }
-
-    private Task<long> Receive(Records records, string name = "rosters.zip") => deliveries.Receive(school.Coordinator, school.Years[0].Id, name, records.Bundle(), CancellationToken.None);
-
-    private DeliveryApplied Apply(long id) => applying.Apply(school.Coordinator, id, school.Plan("Small start"), deliveries.See(id).Summary.Version);
-
-    /// <summary>All that deliveries may touch, as text.</summary>
-    private string State() => school.Read(c =>
-    {
-        var text = new StringBuilder();
-        foreach (var p in DeliveredStore.People(c)) text.AppendLine(p.ToString());
-        foreach (var k in DeliveredStore.Classes(c, school.Years[0].Id)) text.AppendLine(k.ToString());
-        foreach (var m in DeliveredStore.Members(c, school.Years[0].Id).OrderBy(m => (m.Class.Value, m.Person.Value))) text.AppendLine(m.ToString());
-        foreach (var k in DeliveredStore.Classes(c, school.Years[0].Id)) foreach (var f in Store.Workspaces.FolderStore.OfClass(c, k.Id)) text.AppendLine($"{k.Id} {f.Id} {f.Name}");
-        return text.ToString();
-    });
-
     [Fact]
     public async Task A_first_delivery_fills_the_school_and_the_same_again_changes_nothing()
     {
@@ -176,22 +151,6 @@ public class DeliveriesTests : SchoolTest
     }
 
     [Fact]
-    public async Task Somebody_unclear_is_settled_and_their_one_account_is_kept()
-    {
-        var twin1 = school.Add("twin1", SchoolRole.Student, "Stu0", "Dent0");
-        school.Add("twin2", SchoolRole.Student, "Stu0", "Dent0");
-        var id = await Receive(new Records(students: 1, classes: 1));
-        var hold = deliveries.See(id).Holds.ShouldHaveSingleItem();
-
-        hold.People.Count.ShouldBe(2);
-        deliveries.Decide(school.Coordinator, id, hold.Key, HoldDecision.Yes, twin1.Id);
-        Apply(id);
-
-        school.Read(DeliveredStore.People).Single(p => p.Id == twin1.Id).ShouldSatisfyAllConditions(p => p.RecordId.ShouldBe("s0"), p => p.UserName.ShouldBe("twin1"));
-        school.Read(DeliveredStore.People).Count(p => p.Family == "Dent0").ShouldBe(2);
-    }
-
-    [Fact]
     public async Task If_the_school_changed_since_it_was_shown_nothing_is_applied_and_it_is_shown_anew()
     {
         var records = new Records(students: 3, classes: 1);
@@ -290,5 +249,38 @@ public class DeliveriesTests : SchoolTest
 
         // Those who follow no records get a record id by it; nobody else is touched.
         deliveries.See(id).Summary.Changes.Keys.ShouldBeSubsetOf([ChangeKind.ChangedPerson, ChangeKind.ChangedClass]);
+    }
+
+    [Fact]
+    public async Task The_year_as_one_table_is_read_again_without_a_change_and_does_nothing_to_a_spreadsheet()
+    {
+        Apply(await Receive(new Records(students: 8, classes: 2)));
+        school.Add("formula", SchoolRole.Student, "=1+1", "@Sum").ShouldNotBeNull();
+        school.Roster.Enroll(school.Lead, school.Class, [school.Read(DeliveredStore.People).Single(p => p.UserName == "formula").Id], ClassRole.Student);
+        using var table = new RostersOut(school.Premises).Table(school.Years[0].Id).Content;
+        var text = new StreamReader(table).ReadToEnd();
+        text.ShouldContain(",'@Sum,'=1+1,");
+
+        var id = await deliveries.Receive(school.Coordinator, school.Years[0].Id, "year.csv", TinySchool.Bytes(text), CancellationToken.None);
+        deliveries.SetColumns(school.Coordinator, id, [.. deliveries.See(id).Columns.Select(c => c.Is)], false);
+
+        var seen = deliveries.See(id);
+        deliveries.Changes(id, null, null, null, null, 0).Changes.ShouldBeEmpty();
+        seen.Findings.Select(f => $"{f.Line} {f.Column} {f.Text}").ShouldBeEmpty();
+        seen.Same.ShouldBe(school.Read(c => DeliveredStore.Members(c, school.Years[0].Id)).Count(m => !m.Left));
+        seen.Findings.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Rosters_go_out_while_a_class_of_the_year_is_in_the_bin()
+    {
+        Apply(await Receive(new Records(students: 8, classes: 2)));
+        var gone = school.Read(c => DeliveredStore.Classes(c, school.Years[0].Id))[^1].Id;
+        school.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE class SET state = 'Archived', binned_at = '2027-06-30T08:00:00.000Z' WHERE id = @gone", new { gone }));
+
+        var bundle = new RostersOut(school.Premises).Of(school.Years[0].Id);
+
+        bundle.Enrollments.ShouldNotBeEmpty();
+        bundle.Enrollments.Select(e => e.ClassId).Distinct().ShouldBeSubsetOf(bundle.Classes.Select(k => k.SourcedId));
     }
 }

@@ -6,6 +6,7 @@ namespace SpringLoft.App.Tests.Rosters;
 internal sealed class Records
 {
     private readonly int classes;
+    private readonly HashSet<string> staff = [];
     private readonly List<(string Id, string Given, string Family, string Number, string Grade, int Class)> students = [];
 
     internal Records(int students, int classes)
@@ -20,6 +21,21 @@ internal sealed class Records
 
     internal Records Grade(int i, string grade) => Change(i, s => s with { Grade = grade });
 
+    /// <summary>The records give a student the number of another, who has none now.</summary>
+    internal Records NumberOf(int i, int other)
+    {
+        var number = $"{2000 + other}";
+        Change(other, s => s with { Number = "" });
+        return Change(i, s => s with { Number = number });
+    }
+
+    /// <summary>The records call a student staff.</summary>
+    internal Records Staff(int i)
+    {
+        staff.Add($"s{i}");
+        return this;
+    }
+
     internal Records Added(string given, string family)
     {
         students.Add(($"a{students.Count}", given, family, $"{3000 + students.Count}", "6", 0));
@@ -32,8 +48,8 @@ internal sealed class Records
         var enrollments = new StringBuilder("sourcedId,classSourcedId,userSourcedId,role,primary\n");
         foreach (var s in students)
         {
-            users.AppendLine($"{s.Id},student,{s.Given},{s.Family},{s.Number},{s.Grade}");
-            enrollments.AppendLine($"e-{s.Id}-{s.Class},k{s.Class},{s.Id},student,false");
+            users.AppendLine($"{s.Id},{(staff.Contains(s.Id) ? "teacher" : "student")},{s.Given},{s.Family},{s.Number},{s.Grade}");
+            enrollments.AppendLine($"e-{s.Id}-{s.Class},k{s.Class},{s.Id},{(staff.Contains(s.Id) ? "teacher" : "student")},false");
         }
         var k = new StringBuilder("sourcedId,title,courseSourcedId,classCode,periods\n");
         for (var i = 0; i < classes; i++)

@@ -48,6 +48,44 @@ public class KnowingTests
         conflict.Candidates.ShouldBe([Umi.Id, Rúna.Id]);
     }
 
+    [Fact]
+    public void One_thing_that_names_two_people_is_for_a_person_to_settle_even_where_another_names_one_of_them()
+    {
+        var twice = new Knowing([Umi, OtherRúna with { StudentNumber = "1001" }]);
+
+        var conflict = twice.Find(new("rec-1", "1001", null, null, null, true, null));
+
+        conflict.Knowledge.ShouldBe(Knowledge.Conflict);
+        conflict.Candidates.ShouldBe([Umi.Id, OtherRúna.Id]);
+        conflict.Why.ShouldBe("record id and student number name different people");
+    }
+
+    [Fact]
+    public void Over_any_directory_the_four_ways_agree_with_asking_each_person_in_turn()
+    {
+        var random = new Random(11);
+        string? Any(string kind) => random.Next(3) == 0 ? null : $"{kind}{random.Next(4)}";
+        for (var round = 0; round < 3000; round++)
+        {
+            KnownPerson[] people = [.. Enumerable.Range(1, random.Next(1, 6)).Select(i => new KnownPerson(new(i), Any("r"), Any("n"), Any("e"), $"u{i}", new($"G{i}", "F"), null))];
+            var claim = new PersonClaim(Any("R"), Any("n"), Any(" e"), Any("u"), null, true, null);
+
+            bool Same(string? said, string? has) => said is not null && has is not null && said.Trim().Equals(has, StringComparison.OrdinalIgnoreCase);
+            (string What, PersonId[] Who)[] ways =
+            [
+                ("record id", [.. people.Where(p => Same(claim.RecordId, p.RecordId)).Select(p => p.Id)]), ("student number", [.. people.Where(p => Same(claim.StudentNumber, p.StudentNumber)).Select(p => p.Id)]),
+                ("e-mail", [.. people.Where(p => Same(claim.Email, p.Email)).Select(p => p.Id)]), ("user name", [.. people.Where(p => Same(claim.UserName, p.UserName)).Select(p => p.Id)]),
+            ];
+            var meant = ways.SelectMany(w => w.Who).Distinct().ToArray();
+            var found = new Knowing(people).Find(claim);
+
+            found.Knowledge.ShouldBe(meant.Length switch { 0 => Knowledge.Unknown, 1 => Knowledge.Known, _ => Knowledge.Conflict }, $"round {round}");
+            found.Person.ShouldBe(meant.Length == 1 ? meant[0] : null);
+            if (meant.Length > 1) found.Candidates.ShouldBe(meant);
+            if (meant.Length == 1) found.Why.ShouldBe($"by {ways.First(w => w.Who.Length > 0).What}");
+        }
+    }
+
     [Theory]
     [InlineData("umi", "HALLGRIMSSON")]
     [InlineData("Umi", "Hallgrimsson ")]

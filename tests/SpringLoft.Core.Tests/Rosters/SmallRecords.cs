@@ -37,7 +37,7 @@ internal static class SmallRecords
         CompareAgain(d, t, [], settled);
 
     internal static RosterChanges CompareAgain(RosterDelivery d, RosterToday t, IEnumerable<string> standing, params (string Ref, PersonId? Who)[] settled) =>
-        RosterComparison.Compare(d, t, settled.ToDictionary(s => s.Ref, s => s.Who), standing.ToHashSet());
+        RosterComparison.Compare(d, t, settled.ToDictionary(s => s.Ref, s => s.Who), new Dictionary<string, PersonId>(), standing.ToHashSet());
 
     internal static RosterChange Only(this RosterChanges c, ChangeKind kind) => c.Changes.Where(x => x.Kind == kind).ShouldHaveSingleItem();
 }

@@ -32,6 +32,25 @@ public class CsvRowsTests
     }
 
     [Fact]
+    public void Rows_that_are_kept_stay_what_they_were_while_those_handed_out_one_by_one_are_the_reader_s_own()
+    {
+        const string text = "a,b\n1,x\n2,\n,\n3,z,more\n";
+        var rows = Read(text);
+        var seen = new List<(int, int, string?, string?)>();
+
+        CsvRows.Each(new MemoryStream(Encoding.UTF8.GetBytes(text)), "t.csv", [], _ => { }, r => seen.Add((r.Line, r.Count, r["a"], r["b"])));
+
+        seen.ShouldBe([(2, 2, "1", "x"), (3, 2, "2", null), (5, 3, "3", "z")]);
+        rows.Select(r => (r.Line, r.Count, r["a"], r["b"])).ShouldBe(seen);
+        rows[2].At(2).ShouldBe("more");
+        rows[2].At(3).ShouldBeNull();
+        rows[0].At(-1).ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_row_of_blanks_is_no_row_whatever_its_blanks_are() => Read("a,b\n \t, \n\"  \",\n\u00A0,\nx,\n").ShouldHaveSingleItem().Line.ShouldBe(5);
+
+    [Fact]
     public void A_row_knows_its_line_though_a_field_before_it_runs_over_several() => Read("a\n\"1\n2\n3\"\nx").Select(r => r.Line).ShouldBe([2, 5]);
 
     [Fact]

@@ -69,4 +69,17 @@ public class PlainRosterTests
     [InlineData("")]
     [InlineData("O'Malley")]
     public void Anything_else_goes_out_as_it_is(string text) => (CsvTable.ForSpreadsheets(text), text.Length == 0 ? text : CsvTable.WithoutMark(text)).ShouldBe((text, text));
+
+    [Theory]
+    [InlineData("lead teacher", SchoolRole.Teacher, ClassRole.Lead)]
+    [InlineData("Co-teacher", SchoolRole.Teacher, ClassRole.CoTeacher)]
+    [InlineData("staff", SchoolRole.Teacher, ClassRole.CoTeacher)]
+    [InlineData("student", SchoolRole.Student, ClassRole.Student)]
+    [InlineData("", SchoolRole.Student, ClassRole.Student)]
+    public void Where_nothing_is_said_of_the_role_in_the_school_the_role_in_the_class_says_it(string said, SchoolRole role, ClassRole inClass)
+    {
+        var d = Read($"class,name,role in class\nClay,\"Brack, Oona\",{said}\n").Delivery;
+
+        (d.People.Single().Role, d.Enrollments.Single().Role).ShouldBe((role, inClass));
+    }
 }

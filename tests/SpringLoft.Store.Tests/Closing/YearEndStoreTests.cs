@@ -79,7 +79,7 @@ public class YearEndStoreTests : StoreTest
         Db.Write(c => c.Execute("UPDATE work SET state = 'Returned', returned_at = @at", new { at = At + Duration.FromDays(3) }));
 
         Db.Read(c => TakeHomeStore.HeldOf(c, Year)).ShouldBeEmpty();
-        Db.Read(c => TakeHomeStore.NewestReturn(c, Year))[student].ShouldBe(At + Duration.FromDays(3));
+        Db.Read(c => TakeHomeStore.NewestChange(c, Year))[student].ShouldBe(At + Duration.FromDays(3));
         Db.Read(c => ClosingStore.Counts(c, Year))[Class].BlindCopies.ShouldBe(0);
     }
 

@@ -62,6 +62,30 @@ test("the records are asked, what would hurt is held, a yes lets it through, and
   await expect(slip.getByRole("status")).toContainText("taken back");
 });
 
+test("a table that mixes people up is asked about before it touches anybody, and the year goes out as one table", async () => {
+  const { people } = await (await coordinator.request.get("/api/people?Role=Student&Grade=9")).json();
+  const [a, b] = people as { id: number; sortName: string; studentNumber: string }[];
+  const [teacher] = (await (await coordinator.request.get("/api/people?Role=Teacher&Text=farq")).json()).people;
+  const text = `class,name,student number,e-mail\n"Lantern Making 5B · period 1 · 2026–27","${a.sortName}",${a.studentNumber},\n"Lantern Making 5B · period 1 · 2026–27","${teacher.sortName}",,${teacher.email}\n"No such class","${b.sortName}",${b.studentNumber},\n`;
+  await coordinator.goto("/enroll/deliveries");
+  await coordinator.locator("input[type=file]").first().setInputFiles({ name: "lanterns.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await expect(coordinator.getByLabel("The table is whole: whom a delivery put into a class it names, and who is not in it, leaves that class")).not.toBeChecked();
+  await coordinator.getByRole("button", { name: "Compare with the school" }).click();
+  const hold = coordinator.getByRole("listitem").filter({ hasText: "is staff here and a student in the delivery; if it is them, they become a student" });
+  await expect(hold.getByRole("button", { name: "That is who it is" })).toBeDisabled();
+  await expect(coordinator.getByRole("table", { name: "Findings" })).toContainText("There is no class “No such class”");
+  await hold.getByRole("button", { name: "No, leave it out" }).click();
+  await expect(hold).toContainText("You said no: nothing comes of it.");
+  await expect(coordinator.getByRole("button", { name: "Apply 1 change…" })).toBeVisible();
+
+  await coordinator.getByRole("button", { name: "Set it aside…" }).click();
+  await coordinator.getByRole("dialog").getByRole("button", { name: "Set it aside" }).click();
+  await coordinator.goto("/enroll/deliveries");
+  const coming = coordinator.waitForEvent("download");
+  await coordinator.getByRole("link", { name: "Rosters of 2026–27 as a table" }).click();
+  expect((await coming).suggestedFilename()).toBe("rosters 2026–27.csv");
+});
+
 test("a late joiner has an own folder at once, and earlier assignments only if the teacher says so", async () => {
   await coordinator.goto(`/classes/${first}/enroll`);
   await coordinator.getByLabel(/^Students, by the first letters/).fill(students[4]!.sortName.slice(0, 5));
@@ -184,6 +208,31 @@ test("the directory finds by first letters and looks before it adds", async () =
   await expect(dialog.getByText(/lready .*here/)).toBeVisible();
   await expect(dialog.getByRole("button", { name: "Add to the directory" })).toBeDisabled();
   await isAccessible(coordinator, "adding a person");
+});
+
+test("who has left the school comes off the rosters where nothing is held, and is back when that was wrong", async () => {
+  const person = { given: "Ephraim", family: "Quicklee", role: "Student", grade: "5", studentNumber: "8801", email: null, school: null };
+  const who = { ...(await post(coordinator, "/api/people", { person, evenSo: true })), sortName: "Quicklee, Ephraim" };
+  await post(coordinator, `/api/classes/${second}/roster`, { people: [who.id], role: "Student", includeOpen: false });
+  await coordinator.goto("/enroll/directory");
+  await coordinator.getByLabel("Name, number, e-mail").fill("quick");
+  const row = coordinator.getByRole("row").filter({ hasText: who.sortName });
+  await row.getByRole("checkbox").check();
+  await coordinator.getByRole("button", { name: "They have left…" }).click();
+  const dialog = coordinator.getByRole("dialog");
+  await expect(dialog.getByRole("checkbox", { name: /^Take them off 1 roster: Lantern Making 5B/ })).toBeChecked();
+  await isAccessible(coordinator, "marking people as having left");
+  await dialog.getByRole("button", { name: "Mark them as having left" }).click();
+  await expect(row).toHaveCount(0);
+  const roster = await (await coordinator.request.get(`/api/classes/${second}/roster`)).json();
+  expect(roster.filter((r: { id: number; left: string | null }) => r.id === who.id && !r.left)).toHaveLength(0);
+
+  const filter = coordinator.getByLabel("Which");
+  await filter.click();
+  await coordinator.getByRole("option", { name: /left/ }).click();
+  await row.getByRole("checkbox").check();
+  await coordinator.getByRole("button", { name: "They are back" }).click();
+  await expect(row).toHaveCount(0);
 });
 
 test("the roster sheet grows by ten rows as it fills", async () => {

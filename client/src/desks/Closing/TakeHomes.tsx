@@ -61,7 +61,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
           <>
             School year {d.yearLabel}: <strong>{made}</strong> of{" "}
             {count(d.students.length, "student", "students")} have one
-            {stale > 0 && `, ${stale} older than what was returned since`}.
+            {stale > 0 && `, ${stale} no longer all of it`}.
           </>
         )
       }
@@ -191,7 +191,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
                       <StateMark mark="notYet">not yet</StateMark>
                     ) : s.stale ? (
                       <StateMark mark="attention">
-                        made {sayMoment(s.madeAt)}, more was returned since
+                        made {sayMoment(s.madeAt)}, no longer all of it: make it anew
                       </StateMark>
                     ) : (
                       <StateMark mark="done">

@@ -13,6 +13,7 @@ import { Ask } from "../../parts/Ask";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { MarkAsLeft } from "./MarkAsLeft";
 
 /** What can be done with the people ticked: into a class or a group, another role, left or back. */
 export function DirectoryActs(props: {
@@ -27,13 +28,12 @@ export function DirectoryActs(props: {
   const staff = people.every((p) => p.role !== "Student");
   const students = people.every((p) => p.role === "Student");
   const gone = people.every((p) => !p.active);
-  const active = useAct(
-    (to: boolean, headers) =>
-      take(api.PUT("/api/people/active", { body: { people: ids, active: to }, headers })),
-    () => {
-      setAsking(null);
-      props.onDone();
-    },
+  const back = useAct(
+    (_: void, headers) =>
+      take(
+        api.PUT("/api/people/active", { body: { people: ids, active: true, offRosters: false }, headers }),
+      ),
+    props.onDone,
   );
   const roles = useAct(
     (to: "Staff" | "Teacher" | "Coordinator", headers) =>
@@ -76,7 +76,7 @@ export function DirectoryActs(props: {
       )}
       {props.coordinator &&
         (gone ? (
-          <Button variant="outlined" disabled={active.isPending} onClick={() => active.mutate(true)}>
+          <Button variant="outlined" disabled={back.isPending} onClick={() => back.mutate()}>
             They are back
           </Button>
         ) : (
@@ -84,24 +84,13 @@ export function DirectoryActs(props: {
             They have left…
           </Button>
         ))}
-      <Problem error={roles.error ?? (asking ? undefined : active.error)} />
+      <Problem error={roles.error ?? back.error} />
       {asking === "class" && (
         <AddToClass people={people} onDone={props.onDone} onClose={() => setAsking(null)} />
       )}
-      <Ask
-        open={asking === "left"}
-        title={`Mark ${count(people.length, "person", "people")} as having left?`}
-        act="Mark them as having left"
-        busy={active.isPending}
-        error={active.error}
-        onAct={() => active.mutate(false)}
-        onClose={() => setAsking(null)}
-      >
-        <Typography>
-          They can no longer sign in. They stay on their rosters until taken off; their work, marks and
-          folders stay, and so does their user name, which nobody else ever gets. It can be undone.
-        </Typography>
-      </Ask>
+      {asking === "left" && (
+        <MarkAsLeft people={people} onDone={props.onDone} onClose={() => setAsking(null)} />
+      )}
     </Box>
   );
 }

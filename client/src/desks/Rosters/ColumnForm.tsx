@@ -71,7 +71,11 @@ export function ColumnForm({ d }: { d: Schemas["DeliveryView"] }) {
       </Table>
       <FormControlLabel
         control={<Checkbox checked={whole} onChange={(e) => setWhole(e.target.checked)} />}
-        label="The table is whole: whom an earlier delivery brought and who is not in it has left"
+        label={
+          columns.includes("Class")
+            ? "The table is whole: whom a delivery put into a class it names, and who is not in it, leaves that class"
+            : "The table is whole: whom an earlier delivery brought and who is not in it has left"
+        }
       />
       <Problem error={save.error} />
       <Box sx={{ mt: 1.5 }}>

@@ -119,7 +119,7 @@ function DeliverySlip({ d }: { d: Schemas["DeliveryView"] }) {
           : ready > 0
             ? "Nothing is on hold."
             : "Rosters are as the delivery has them."}{" "}
-        {d.same > 0 && `${count(d.same, "place", "places")} on rosters are already so.`}
+        {d.same > 0 && `${count(d.same, "place on a roster is", "places on rosters are")} already so.`}
       </Typography>
       {open && ready > 0 && (
         <>

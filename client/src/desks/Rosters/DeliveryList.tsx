@@ -54,6 +54,11 @@ export function DeliveryList({ me }: { me: Schemas["Me"] }) {
               Rosters of {labels.get(year)} as OneRoster
             </Button>
           )}
+          {year !== undefined && (
+            <Button component="a" href={`/api/rosters/table?year=${year}`} download variant="outlined">
+              Rosters of {labels.get(year)} as a table
+            </Button>
+          )}
         </>
       }
     >

@@ -63,7 +63,9 @@ function OneHold({ d, h }: { d: Schemas["DeliveryView"]; h: Schemas["HoldView"] 
           </StateMark>
           <Typography sx={{ overflowWrap: "anywhere" }}>{h.text}</Typography>
           <Typography variant="body2" sx={{ color: "text.secondary" }}>
-            {count(h.changes, "change waits", "changes wait")} for it.
+            {h.decision === "Waiting"
+              ? `${count(h.changes, "change waits", "changes wait")} for it.`
+              : `${count(h.changes, "change", "changes")}.`}
             {h.decision === "Yes" &&
               (unclear
                 ? ` You said: ${settled ? `${settled.sortName}, ${settled.userName}` : "somebody new"}.`
