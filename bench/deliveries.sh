@@ -30,16 +30,22 @@ CREATE UNIQUE INDEX e1 ON enrollments(classSourcedId, userSourcedId); CREATE IND
 .mode csv
 SQL
 for f in users classes enrollments; do echo ".import --skip 1 $work/${f}1.csv $f" >> "$work/import.sql"; done
-from=$(date +%s.%N); sqlite3 "$work/bare.db" < "$work/import.sql" > /dev/null; bare=$(echo "$(date +%s.%N) $from" | awk '{printf "%.2f", $1 - $2}')
-read -r first n1 _ mem1 <<< "$($bench deliver "$work/school" "$work/term1.zip")"
-read -r applied n2 mem2 <<< "$($bench apply "$work/school")"
-read -r again n3 _ mem3 <<< "$($bench deliver "$work/school" "$work/term1.zip")"
-[ "$n3" = 0 ] || { echo "The same delivery again makes $n3 changes"; exit 1; }
+import() { local from; rm -f "$work"/bare.db*; from=$(date +%s.%N); sqlite3 "$work/bare.db" < "$work/import.sql" > /dev/null; echo "$(date +%s.%N) $from" | awk '{printf "%.2f", $1 - $2}'; }
+# Of three, the middle one: what stands beside each other takes about a second, and a busy machine is felt.
+median() { printf '%s\n' "$@" | sort -n | sed -n 2p; }
+bare1=$(import)
+{ read -r first n1 _ mem1; read -r applied n2 mem2; } <<< "$($bench apply "$work/school" "$work/term1.zip")"
+bare2=$(import)
+for i in 1 2 3; do
+  read -r "again$i" n3 _ mem3 <<< "$($bench deliver "$work/school" "$work/term1.zip")"
+  [ "$n3" = 0 ] || { echo "The same delivery again makes $n3 changes"; exit 1; }
+done
+bare=$(median "$bare1" "$bare2" "$(import)"); again=$(median "$again1" "$again2" "$again3")
 read -r second n4 held mem4 <<< "$($bench deliver "$work/school" "$work/term2.zip")"
 echo "(in a process that has compared a delivery before, as the server has)"
 echo "read, match, compare: first $first s ($n1 changes), a term later $second s ($n4 changes, $held on hold); pandas reads and merges enrollments in $pandas s: $(per "$second" "$pandas") times (aim 2)"
 echo "apply to the empty database: $n2 changes in $applied s; sqlite3 .import of the same files $bare s: $(per "$applied" "$bare") times (aim 4)"
-echo "the same delivery again: $again s, $n3 changes; the bare import $bare s: $(per "$again" "$bare") times (aim 1)"
+echo "the same delivery again: $again s (of $again1, $again2, $again3), $n3 changes; the bare import $bare s: $(per "$again" "$bare") times (aim 1)"
 echo "peak memory: $mem1 MB, $mem2 MB, $mem3 MB, $mem4 MB (aim 500)"
 SPRING_LOFT_DATA="$work/school" build/SpringLoft.Server --demo --today 2027-06-07 --urls http://127.0.0.1:5078 > "$work/server.log" 2>&1 &
 server=$!; trap 'kill $server' EXIT

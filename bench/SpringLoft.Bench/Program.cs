@@ -99,8 +99,8 @@ switch (args[0])
         break;
 
     case "apply":
-        // args: folder; applies the newest delivery; prints seconds and changes.
-        Rosters.Apply(premises);
+        // args: folder, bundle; as deliver, then applies it; prints a second line of seconds and changes.
+        await Rosters.Apply(premises, args[2]);
         break;
 
     case "tree":

@@ -8,9 +8,10 @@ using SpringLoft.Store.Years;
 /// <summary>Deliveries of a large school.</summary>
 internal static class Rosters
 {
-    internal static async Task Receive(Premises premises, string bundle)
+    internal static Task Receive(Premises premises, string bundle) => Measure(premises, new Deliveries(premises), bundle);
+
+    private static async Task Measure(Premises premises, Deliveries deliveries, string bundle)
     {
-        var deliveries = new Deliveries(premises);
         // A server has compared a delivery before; a process that was just started would measure the compiler.
         for (var i = 0; i < 2; i++)
         {
@@ -25,12 +26,12 @@ internal static class Rosters
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {seen.Summary.Changes.Values.Sum()} {seen.Summary.OnHold} {Process.GetCurrentProcess().PeakWorkingSet64 / 1e6:0}");
     }
 
-    internal static void Apply(Premises premises)
+    /// <summary>Receives a delivery as above, then applies it, as one server does.</summary>
+    internal static async Task Apply(Premises premises, string bundle)
     {
         var deliveries = new Deliveries(premises);
+        await Measure(premises, deliveries, bundle);
         var newest = deliveries.All()[0];
-        // Nobody applies what was not shown.
-        deliveries.See(newest.Id);
         var watch = Stopwatch.StartNew();
         var done = new ApplyingDelivery(premises, deliveries).Apply(Coordinator(premises), newest.Id, null, newest.Version);
         watch.Stop();
