@@ -27,16 +27,25 @@ public sealed class SmtpOutbox : IDisposable
     {
         this.folder = folder;
         Directory.CreateDirectory(folder);
-        // The port that the system has free just now; the server itself can't be asked which it took.
-        using (var probe = new TcpListener(IPAddress.Loopback, 0))
-        {
-            probe.Start();
-            Port = ((IPEndPoint)probe.LocalEndpoint).Port;
-        }
         var services = new ServiceProvider();
         services.Add(new Keeping(folder));
-        var server = new SmtpServer.SmtpServer(new SmtpServerOptionsBuilder().ServerName("localhost").Endpoint(e => e.Endpoint(new IPEndPoint(IPAddress.Loopback, Port)).AllowUnsecureAuthentication(false)).MaxMessageSize(5 * 1024 * 1024).Build(), services);
-        _ = server.StartAsync(stop.Token);
+        for (var left = 20; ; left--)
+        {
+            Port = FreePort();
+            var server = new SmtpServer.SmtpServer(new SmtpServerOptionsBuilder().ServerName("localhost").Endpoint(e => e.Endpoint(new IPEndPoint(IPAddress.Loopback, Port)).AllowUnsecureAuthentication(false)).MaxMessageSize(5 * 1024 * 1024).Build(), services);
+            // It listens, or has failed to, before it first waits. Another program may have taken the port in between.
+            var listening = server.StartAsync(stop.Token);
+            if (!listening.IsFaulted) break;
+            if (left == 0) listening.GetAwaiter().GetResult();
+        }
+    }
+
+    // A port that the system has free just now; the server itself can't be asked which it took.
+    private static int FreePort()
+    {
+        using var probe = new TcpListener(IPAddress.Loopback, 0);
+        probe.Start();
+        return ((IPEndPoint)probe.LocalEndpoint).Port;
     }
 
     /// <summary>Where it listens, on 127.0.0.1.</summary>

@@ -46,17 +46,25 @@ internal sealed class RealServer : IDisposable
         return server;
     }
 
+    private static int lastPort = 20_000 + (Environment.ProcessId % 100 * 100);
+
+    // Below the ports that the system gives to clients: one of those could be taken again before the server has it.
     private static int FreePort()
     {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
+        while (true)
+        {
+            var port = Interlocked.Increment(ref lastPort);
+            using var listener = new TcpListener(IPAddress.Loopback, port);
+            try { listener.Start(); }
+            catch (SocketException) { continue; }
+            return port;
+        }
     }
 
     private async Task WaitUntilUp()
     {
         using var http = new HttpClient { BaseAddress = Address };
-        for (var i = 0; i < 300; i++)
+        for (var i = 0; i < 1200; i++)
         {
             if (process.HasExited) throw new InvalidOperationException($"The server ended at once: {await said}");
             try
@@ -66,7 +74,7 @@ internal sealed class RealServer : IDisposable
             catch (HttpRequestException) { }
             await Task.Delay(100);
         }
-        throw new TimeoutException("The server did not answer within 30 s.");
+        throw new TimeoutException("The server did not answer within two minutes.");
     }
 
     /// <summary>A client without a sign-in.</summary>
@@ -100,7 +108,7 @@ internal sealed class RealServer : IDisposable
     {
         const int sigterm = 15;
         Send(process.Id, sigterm).ShouldBe(0);
-        process.WaitForExit(30_000).ShouldBeTrue();
+        process.WaitForExit(120_000).ShouldBeTrue();
         return process.ExitCode;
     }
 

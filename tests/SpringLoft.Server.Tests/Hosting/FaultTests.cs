@@ -34,12 +34,12 @@ public sealed class FaultTests : IDisposable
 
     private async Task Until(string what, Func<bool> there)
     {
-        for (var i = 0; i < 200; i++)
+        for (var i = 0; i < 2400; i++)
         {
             if (there()) return;
             await Task.Delay(50);
         }
-        throw new TimeoutException($"{what} did not come about within 10 s.");
+        throw new TimeoutException($"{what} did not come about within two minutes.");
     }
 
     private Task Halted(string point) => Until($"a halt at {point}", () =>
@@ -52,15 +52,18 @@ public sealed class FaultTests : IDisposable
     // The packages of a run that nothing disturbed, for the same classes at the same moment of its beginning.
     private string Undisturbed(long run)
     {
-        school.Premises.Db.Write(c => c.Execute(
-            """
-            UPDATE class SET state = 'Open', archived_at = NULL WHERE state = 'Archived';
-            UPDATE run SET state = 'Working', ended_at = NULL WHERE id = @run;
-            UPDATE run_class SET state = 'Waiting'; UPDATE run_step SET state = 'Waiting'; DELETE FROM package;
-            """, new { run }));
+        Anew(run);
         new SpringLoft.App.Closing.ClosingRunner(school.Premises, new(), new SpringLoft.App.Closing.NoMilestones(), new Nowhere(), Microsoft.Extensions.Logging.Abstractions.NullLogger<SpringLoft.App.Closing.ClosingRunner>.Instance).Go(new(run), CancellationToken.None);
         return Packages();
     }
+
+    // As if the run had only just begun.
+    private void Anew(long run) => school.Premises.Db.Write(c => c.Execute(
+        """
+        UPDATE class SET state = 'Open', archived_at = NULL WHERE state = 'Archived';
+        UPDATE run SET state = 'Working', ended_at = NULL WHERE id = @run;
+        UPDATE run_class SET state = 'Waiting'; UPDATE run_step SET state = 'Waiting'; DELETE FROM package;
+        """, new { run }));
 
     private string Packages() => Ask<string>("SELECT group_concat(class_id || kind || ifnull(student_id, '') || sha256 ORDER BY class_id, kind, student_id) FROM package");
 
@@ -303,7 +306,7 @@ public sealed class FaultTests : IDisposable
         (await http.PostAsJsonAsync($"{ClassPath}/notices", new { text = "room again" })).IsSuccessStatusCode.ShouldBeTrue();
         (await Notices()).ShouldBe(posted + 1);
         var run = (await (await http.PostAsJsonAsync($"{ClassPath}/closing", new { afterArchive = "View" })).Json()).GetProperty("id").GetInt64();
-        for (var i = 0; i < 200 && (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("state").GetString() != "Done"; i++) await Task.Delay(50);
+        for (var i = 0; i < 2400 && (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("state").GetString() != "Done"; i++) await Task.Delay(50);
         (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("verified").GetInt32().ShouldBe(1);
     }
 
@@ -312,11 +315,15 @@ public sealed class FaultTests : IDisposable
     {
         for (byte i = 0; i < 4; i++)
             await school.Items.AddFile(school.Lead, school.Class, school.FolderNamed("Papers"), $"film {i}.bin", new MemoryStream([i, .. new byte[45_000_000]]), CancellationToken.None);
-        long run;
-        using (var server = RealServer.Start(school.Folder))
+        bool Over() => Ask<string>("SELECT state FROM run") == "Done";
+        var run = 0L;
+        // Where the run was over before the stop came, it is begun anew.
+        for (var tries = 0; tries == 0 || (Over() && tries < 6); tries++)
         {
-            run = await Close(server);
-            await Until("the package being made", () => Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).Any(f => new FileInfo(f).Length > 1_000_000));
+            if (tries > 0) Anew(run);
+            using var server = RealServer.Start(school.Folder);
+            if (tries == 0) run = await Close(server);
+            await Until("the package being made", () => Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).Any(f => new FileInfo(f).Length > 1_000_000) || Over());
             server.Terminate().ShouldBe(0);
         }
         Ask<string>("SELECT state FROM run").ShouldBe("Working");
