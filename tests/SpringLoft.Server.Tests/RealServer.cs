@@ -78,7 +78,7 @@ internal sealed class RealServer : IDisposable
     }
 
     /// <summary>A client without a sign-in.</summary>
-    internal HttpClient Nobody() => new(new HttpClientHandler { UseCookies = true }) { BaseAddress = Address };
+    internal HttpClient Nobody() => new(new HttpClientHandler { UseCookies = true }) { BaseAddress = Address, Timeout = TimeSpan.FromMinutes(10) };
 
     /// <summary>A client signed in.</summary>
     internal async Task<HttpClient> As(string userName, string password = TinySchool.Password)

@@ -2116,6 +2116,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/roster/posting-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewPosting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/roster/posting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setPosting"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/roster/sets": {
         parameters: {
             query?: never;
@@ -3695,6 +3727,7 @@ export interface components {
             runGoing: boolean;
             rolledFrom: null | components["schemas"]["ClassId"];
             planName: null | string;
+            posts?: boolean;
         };
         /** Format: int64 */
         ClassId: number;
@@ -4984,6 +5017,9 @@ export interface components {
             year: components["schemas"]["YearId"];
             pattern: null | string;
         };
+        PeopleBody: {
+            people: null | number[];
+        };
         PersonDraft: {
             given: null | string;
             family: null | string;
@@ -5047,6 +5083,22 @@ export interface components {
             behind: number;
             lastPut: null | components["schemas"]["RunId"];
         };
+        PostingBody: {
+            people: null | number[];
+            posts: boolean;
+        };
+        PostingMeans: {
+            id: components["schemas"]["PersonId"];
+            name: string;
+            posts: boolean;
+            folders: string[];
+            /** Format: int32 */
+            begun: number;
+        };
+        PostingSet: {
+            /** Format: int32 */
+            changed: number;
+        };
         ProblemDetails: {
             type?: null | string;
             title?: null | string;
@@ -5070,9 +5122,6 @@ export interface components {
             what: string;
             mend: string;
             field?: null | string;
-        };
-        RemovalBody: {
-            people: null | number[];
         };
         Removed: {
             /** Format: int32 */
@@ -5280,6 +5329,7 @@ export interface components {
             left: null | components["schemas"]["LocalDate"];
             by?: components["schemas"]["EnrolledBy"];
             fromThenOn?: boolean;
+            posts?: boolean;
             movedFrom?: null | string;
         };
         RowFinding: {
@@ -5469,9 +5519,6 @@ export interface components {
             userName: string;
             phrase: null | string;
             hasOwn: boolean;
-        };
-        SlipsBody: {
-            people: null | number[];
         };
         SseItemOfClosingRunView: {
             data?: components["schemas"]["ClosingRunView"];
@@ -7773,7 +7820,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SlipsBody"];
+                "application/json": components["schemas"]["PeopleBody"];
             };
         };
         responses: {
@@ -10616,7 +10663,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RemovalBody"];
+                "application/json": components["schemas"]["PeopleBody"];
             };
         };
         responses: {
@@ -10651,7 +10698,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RemovalBody"];
+                "application/json": components["schemas"]["PeopleBody"];
             };
         };
         responses: {
@@ -10697,6 +10744,76 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewPosting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PeopleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostingMeans"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setPosting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PostingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostingSet"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -11892,7 +12009,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SlipsBody"];
+                "application/json": components["schemas"]["PeopleBody"];
             };
         };
         responses: {

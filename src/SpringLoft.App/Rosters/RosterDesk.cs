@@ -26,6 +26,9 @@ public sealed record RosterRow(PersonId Id, string SortName, string? Grade, stri
     /// <summary>True for a student who joined the open class and does not see what was set before.</summary>
     public bool FromThenOn { get; init; }
 
+    /// <summary>False for a student who only views: they add, change and hand in nothing.</summary>
+    public bool Posts { get; init; } = true;
+
     /// <summary>Name of the class that they moved here from; null if from none.</summary>
     public string? MovedFrom { get; init; }
 }
@@ -109,7 +112,7 @@ public sealed class RosterDesk(Premises premises)
         var moved = RosterStore.MovedFrom(c, id);
         return RosterStore.Members(c, id).Select(m => new RosterRow(m.PersonId, m.Name.Sort, m.Grade, m.StudentNumber, m.Role, folders.Contains(m.PersonId),
             held[m.PersonId].Count(), premises.Clock.DateOf(m.JoinedAt), m.LeftAt is { } l ? premises.Clock.DateOf(l) : null)
-        { By = m.EnrolledBy, FromThenOn = m.SeesFrom is not null, MovedFrom = m.LeftAt is null ? moved[m.PersonId].LastOrDefault() : null })
+        { By = m.EnrolledBy, FromThenOn = m.SeesFrom is not null, Posts = m.MayPost, MovedFrom = m.LeftAt is null ? moved[m.PersonId].LastOrDefault() : null })
             .OrderBy(r => r.Left is not null).ToList();
     });
 

@@ -78,7 +78,7 @@ public sealed class Workspace(Premises premises)
             if (at.Standing == Standing.Student && k.State == ClassState.Open)
             {
                 var seen = See(who, k.Id).Assignments;
-                todo = seen.Count(a => a.Own is null or { State: WorkState.Working });
+                if (at.Member?.MayPost != false) todo = seen.Count(a => a.Own is null or { State: WorkState.Working });
                 returned = seen.Count(a => a.Own is { State: WorkState.Returned });
             }
             return new OwnClass(k.Id, k.Name, k.Course, k.Mark, years[k.YearId], k.State, k.TeacherShown, at.Standing, todo, returned, takeHome);
@@ -94,6 +94,7 @@ public sealed class Workspace(Premises premises)
         return new(k.Id, k.Kind, k.Name, k.Course, k.Mark, k.Section, k.Period, k.Level, k.Room, k.TermId, k.EndsOn, k.YearId, label, k.State, k.AfterArchive, k.TeacherShown, at.Standing,
             [.. Enum.GetValues<Act>().Where(a => Permissions.IsAboutClass(a) && Permissions.InClass(at.Standing, a))], k.Version,
             staff ? students : 0, staff && RunStore.IsGoing(c, k.Id), staff ? k.RolledFrom : null,
-            staff && k.PlanId is { } p ? PlanStore.Find(c, p)?.Plan.Name : null);
+            staff && k.PlanId is { } p ? PlanStore.Find(c, p)?.Plan.Name : null)
+        { Posts = staff || at.Member?.MayPost != false };
     }
 }

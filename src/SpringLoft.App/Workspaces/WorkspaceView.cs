@@ -8,7 +8,11 @@ namespace SpringLoft.App.Workspaces;
 public sealed record ClassHead(
     ClassId Id, WorkspaceKind Kind, string Name, string Course, string Mark, string? Section, string? Period, string? Level, string? Room, TermId? Term, LocalDate? EndsOn, YearId Year, string YearLabel, ClassState State,
     AfterArchive AfterArchive, string TeacherShown, Standing Standing, IReadOnlyList<Act> May, int Version, int Students, bool RunGoing,
-    ClassId? RolledFrom, string? PlanName);
+    ClassId? RolledFrom, string? PlanName)
+{
+    /// <summary>False for a student who only views.</summary>
+    public bool Posts { get; init; } = true;
+}
 
 /// <summary>A folder that the asker sees.</summary>
 /// <param name="Why">Each step that led to the right.</param>

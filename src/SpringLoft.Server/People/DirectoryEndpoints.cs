@@ -58,7 +58,7 @@ internal static class DirectoryEndpoints
         people.MapGet("/slips", (long[] people, Slips slips) => slips.Of(Ids(people))).WithName("slipsOfPeople").Needs(Act.KeepDirectory);
         people.MapGet("/slips/pdf", (long[] people, Paper? paper, bool? letters, Slips slips, HttpRequest request) =>
             Uploads.Send(slips.Pdf(slips.Of(Ids(people)), $"{request.Scheme}://{request.Host}", paper ?? Paper.A4, letters ?? false))).WithName("slipsOfPeopleAsPdf").SendsFile().Needs(Act.KeepDirectory);
-        people.MapPost("/slips", (SlipsBody body, Caller who, Slips slips) =>
+        people.MapPost("/slips", (PeopleBody body, Caller who, Slips slips) =>
         {
             slips.Renew(who, null, body.People ?? []);
             return TypedResults.NoContent();

@@ -10,17 +10,19 @@ namespace SpringLoft.Server.Rosters;
 
 internal sealed record EnrollBody(IReadOnlyList<PersonId>? People, ClassRole Role, bool IncludeOpen);
 
-internal sealed record RemovalBody(IReadOnlyList<PersonId>? People);
+internal sealed record PeopleBody(IReadOnlyList<PersonId>? People);
 
 internal sealed record Removed(int People);
+
+internal sealed record PostingBody(IReadOnlyList<PersonId>? People, bool Posts);
+
+internal sealed record PostingSet(int Changed);
 
 internal sealed record MoveBody(ClassId To, bool IncludeOpen);
 
 internal sealed record IncludeBody(bool Include);
 
 internal sealed record PasteBody(string? Text, bool Students);
-
-internal sealed record SlipsBody(IReadOnlyList<PersonId>? People);
 
 internal sealed record GroupBody(string? Name, IReadOnlyList<PersonId>? Members, int Version);
 
@@ -43,18 +45,20 @@ internal static class RosterEndpoints
             desk.Remove(who, new(classId), new(personId));
             return TypedResults.NoContent();
         }).WithName("removeFromRoster").Needs(Act.ManageRoster);
-        roster.MapPost("/removal-preview", (long classId, RemovalBody body, RosterDesk desk) => desk.PreviewRemoval(new(classId), body.People ?? [])).WithName("previewRemoval").Needs(Act.ManageRoster);
-        roster.MapPost("/removal", (long classId, RemovalBody body, Caller who, RosterDesk desk) => new Removed(desk.RemoveMany(who, new(classId), body.People ?? []))).WithName("removeMany").Needs(Act.ManageRoster);
+        roster.MapPost("/removal-preview", (long classId, PeopleBody body, RosterDesk desk) => desk.PreviewRemoval(new(classId), body.People ?? [])).WithName("previewRemoval").Needs(Act.ManageRoster);
+        roster.MapPost("/removal", (long classId, PeopleBody body, Caller who, RosterDesk desk) => new Removed(desk.RemoveMany(who, new(classId), body.People ?? []))).WithName("removeMany").Needs(Act.ManageRoster);
         roster.MapPut("/{personId:long}/open-assignments", (long classId, long personId, IncludeBody body, Caller who, RosterDesk desk) =>
         {
             desk.IncludeOpen(who, new(classId), new(personId), body.Include);
             return TypedResults.NoContent();
         }).WithName("includeOpenAssignments").Needs(Act.ManageRoster);
+        roster.MapPost("/posting-preview", (long classId, PeopleBody body, Posting posting) => posting.Preview(new(classId), body.People ?? [])).WithName("previewPosting").Needs(Act.ManageRoster);
+        roster.MapPut("/posting", (long classId, PostingBody body, Caller who, Posting posting) => new PostingSet(posting.Set(who, new(classId), body.People ?? [], body.Posts))).WithName("setPosting").Needs(Act.ManageRoster);
         MapMoves(roster);
         api.MapGet("/classes/{classId:long}/slips", (long classId, Slips slips) => slips.Of(new ClassId(classId))).WithName("slips").Needs(Act.ManageRoster);
         api.MapGet("/classes/{classId:long}/slips/pdf", (long classId, long[] people, Paper? paper, bool? letters, Slips slips, HttpRequest request) =>
             Uploads.Send(slips.Pdf(slips.Of(new ClassId(classId)).Where(s => people.Length == 0 || people.Contains(s.Person.Value)), $"{request.Scheme}://{request.Host}", paper ?? Paper.A4, letters ?? false))).WithName("slipsAsPdf").SendsFile().Needs(Act.ManageRoster);
-        api.MapPost("/classes/{classId:long}/slips", (long classId, SlipsBody body, Caller who, Slips slips) =>
+        api.MapPost("/classes/{classId:long}/slips", (long classId, PeopleBody body, Caller who, Slips slips) =>
         {
             slips.Renew(who, new ClassId(classId), body.People ?? []);
             return TypedResults.NoContent();

@@ -81,6 +81,10 @@ public static class RosterStore
     public static void SetSeesFrom(IDbConnection c, ClassId id, PersonId person, Instant? from) =>
         c.Execute("UPDATE member SET sees_from = @from WHERE class_id = @id AND person_id = @person", new { id, person, from });
 
+    /// <summary>Whether a student may post, or views only.</summary>
+    public static void SetMayPost(IDbConnection c, ClassId id, PersonId person, bool may) =>
+        c.Execute("UPDATE member SET may_post = @may WHERE class_id = @id AND person_id = @person", new { id, person, may });
+
     /// <summary>Notes that a person left for another class of the course.</summary>
     public static void Move(IDbConnection c, ClassId id, PersonId person, ClassId to, Instant at) =>
         c.Execute("UPDATE member SET left_at = @at, moved_to = @to WHERE class_id = @id AND person_id = @person", new { id, person, to, at });

@@ -99,6 +99,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["previewRemoval"] = ClassStaff,
         ["removeMany"] = ClassStaff,
         ["includeOpenAssignments"] = ClassStaff,
+        ["previewPosting"] = ClassStaff,
+        ["setPosting"] = ClassStaff,
         ["otherSets"] = ClassStaff,
         ["previewMove"] = ClassStaff,
         ["moveStudent"] = ClassStaff,

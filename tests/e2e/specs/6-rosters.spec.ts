@@ -156,6 +156,37 @@ test("a student joins by the code on the wall, after a yes", async ({ browser })
   await expect(child.getByRole("link", { name: /Lantern Making 5B/ })).toBeVisible();
 });
 
+test("a student set to view only sees the class and posts nothing, until they may again", async ({ browser }) => {
+  const child = await signedIn(browser, "s1203", "paper-boat-seven");
+  await child.goto(`/classes/${second}`);
+  await child.getByRole("treeitem", { name: /Shared table/ }).click();
+  await expect(child.getByRole("button", { name: "Write a page…" })).toBeVisible();
+
+  await coordinator.goto(`/classes/${second}/enroll`);
+  const row = coordinator.getByRole("table", { name: "Roster" }).getByRole("row").filter({ hasText: "1203" });
+  const dialog = coordinator.getByRole("dialog");
+  await row.getByRole("checkbox").check();
+  await coordinator.getByRole("button", { name: "View only or post…" }).click();
+  await expect(dialog.getByRole("table", { name: "What it means" })).toContainText("Shared table");
+  await isAccessible(coordinator, "view only, or post");
+  await dialog.getByRole("button", { name: "Set 1 student to view only" }).click();
+  await expect(row).toContainText("student, views only");
+
+  await child.reload();
+  await expect(child.getByText("you may look here, not post", { exact: false })).toBeVisible();
+  await child.getByRole("treeitem", { name: /Shared table/ }).click();
+  await expect(child.getByRole("button", { name: "Write a page…" })).toHaveCount(0);
+  await isAccessible(child, "a class one may only view");
+
+  await row.getByRole("checkbox").check();
+  await coordinator.getByRole("button", { name: "View only or post…" }).click();
+  await dialog.getByRole("button", { name: "Let 1 student post" }).click();
+  await expect(row).not.toContainText("views only");
+  await child.reload();
+  await child.getByRole("treeitem", { name: /Shared table/ }).click();
+  await expect(child.getByRole("button", { name: "Write a page…" })).toBeVisible();
+});
+
 test("two sections are one list, each in its colour and letter", async () => {
   await coordinator.goto("/enroll/combined");
   await coordinator.getByRole("button", { name: "Combine classes…" }).click();

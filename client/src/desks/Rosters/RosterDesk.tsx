@@ -25,6 +25,7 @@ import { RosterTable } from "./RosterTable";
 import { TakeAll } from "./TakeAll";
 import { TakeOutside } from "./TakeOutside";
 import { TakeOff } from "./TakeOff";
+import { ViewOnly } from "./ViewOnly";
 
 const keyList: [string, string][] = [
   ["letters", "find people by last name"],
@@ -45,7 +46,7 @@ export function RosterDesk() {
   const [roleAsked, setRole] = useState<"Student" | "CoTeacher">("Student");
   const role = department ? "CoTeacher" : roleAsked;
   const [picked, setPicked] = useState<Schemas["FoundPerson"][]>([]);
-  const [asking, setAsking] = useState<"paste" | "all" | "off" | "outside" | null>(null);
+  const [asking, setAsking] = useState<"paste" | "all" | "off" | "outside" | "posting" | null>(null);
   const add = (people: Schemas["FoundPerson"][]) =>
     setPicked((p) => [...p, ...people.filter((x) => p.every((y) => y.id !== x.id))]);
   const [report, setReport] = useState<Schemas["EnrollReport"] | null>(null);
@@ -80,6 +81,7 @@ export function RosterDesk() {
   );
   const rows = roster.data ?? [];
   const students = rows.filter((r) => r.role === "Student" && !r.left);
+  const tickedStudents = students.filter((s) => ticked.has(s.id));
   const shut = head.data?.state === "Archived";
   const [one, many] =
     role === "Student"
@@ -235,6 +237,15 @@ export function RosterDesk() {
               <Button variant="outlined" disabled={ticked.size === 0} onClick={() => setAsking("off")}>
                 Take {ticked.size === 0 ? "" : `${count(ticked.size, "person", "people")} `}off the roster…
               </Button>
+              {!department && (
+                <Button
+                  variant="outlined"
+                  disabled={tickedStudents.length === 0}
+                  onClick={() => setAsking("posting")}
+                >
+                  View only or post…
+                </Button>
+              )}
               <Button component="a" href={`/api/classes/${id}/roster/table`} download color="inherit">
                 Roster as a table
               </Button>
@@ -260,6 +271,17 @@ export function RosterDesk() {
         </>
       )}
       <Problem error={openToo.error} />
+      {asking === "posting" && (
+        <ViewOnly
+          classId={id}
+          students={tickedStudents}
+          onDone={() => {
+            setTicked(new Set());
+            setAsking(null);
+          }}
+          onClose={() => setAsking(null)}
+        />
+      )}
       {asking === "off" && (
         <TakeOff
           classId={id}

@@ -94,7 +94,10 @@ export function RosterTable(props: {
             </TableCell>
             <TableCell>{r.grade}</TableCell>
             <TableCell>{r.studentNumber}</TableCell>
-            <TableCell>{roles[r.role]}</TableCell>
+            <TableCell>
+              {roles[r.role]}
+              {r.posts === false && !r.left && ", views only"}
+            </TableCell>
             <TableCell>
               {r.role !== "Student" ? (
                 ""

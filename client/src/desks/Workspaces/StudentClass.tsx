@@ -53,6 +53,7 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
       for (const f of t.folders) map.set(f, (map.get(f) ?? 0) + 1);
     return map;
   }, [w]);
+  const viewsOnly = w.head.state === "Open" && w.head.posts === false;
   const chosen =
     w.folders.find((f) => f.id === Number(address.get("folder"))) ?? w.folders.find((f) => f.parent == null);
   return (
@@ -63,6 +64,7 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
         <Box component="span" sx={{ display: "inline-flex", gap: 1, alignItems: "center" }}>
           <CourseMark mark={w.head.mark} /> {w.head.name} · {w.head.teacherShown}
           {w.head.state === "Archived" && " · archived: you may look"}
+          {viewsOnly && " · you may look here, not post"}
         </Box>
       }
       slip={
@@ -109,7 +111,7 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
                 return a;
               })
             }
-            shut={seenAs !== undefined || w.head.state !== "Open"}
+            shut={seenAs !== undefined || w.head.state !== "Open" || viewsOnly}
           />
         </Box>
       )}
@@ -122,30 +124,39 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
   const waiting = w.assignments.filter((a) => !a.own || a.own.state === "Working");
   return (
     <>
-      {w.head.state === "Open" && w.head.standing === "Student" && w.assignments.length > 0 && (
-        <>
-          <Typography variant="h2">
-            {waiting.length === 0
-              ? "Nothing to hand in"
-              : `${count(waiting.length, "piece", "pieces")} to hand in`}
-          </Typography>
-          {waiting.map((a) => (
-            <Typography key={a.id} variant="body2" component="div">
-              <Link component="button" onClick={() => a.folders[0] !== undefined && onFolder(a.folders[0])}>
-                {a.title}
-              </Link>
-              {a.dueOn &&
-                (today && a.dueOn < today ? (
-                  <Box>
-                    <StateMark mark="attention">was due {sayDay(a.dueOn)}</StateMark>
-                  </Box>
-                ) : (
-                  `, due ${sayDay(a.dueOn)}`
-                ))}
-            </Typography>
-          ))}
-        </>
+      {w.head.state === "Open" && w.head.posts === false && (
+        <Typography>
+          Your teacher has set that you look at this class and do not post. What you have begun stays yours.
+          Ask your teacher if you think that is a mistake.
+        </Typography>
       )}
+      {w.head.state === "Open" &&
+        w.head.posts !== false &&
+        w.head.standing === "Student" &&
+        w.assignments.length > 0 && (
+          <>
+            <Typography variant="h2">
+              {waiting.length === 0
+                ? "Nothing to hand in"
+                : `${count(waiting.length, "piece", "pieces")} to hand in`}
+            </Typography>
+            {waiting.map((a) => (
+              <Typography key={a.id} variant="body2" component="div">
+                <Link component="button" onClick={() => a.folders[0] !== undefined && onFolder(a.folders[0])}>
+                  {a.title}
+                </Link>
+                {a.dueOn &&
+                  (today && a.dueOn < today ? (
+                    <Box>
+                      <StateMark mark="attention">was due {sayDay(a.dueOn)}</StateMark>
+                    </Box>
+                  ) : (
+                    `, due ${sayDay(a.dueOn)}`
+                  ))}
+              </Typography>
+            ))}
+          </>
+        )}
       {w.takeHomeReady && (
         <Typography>
           <a href={`/api/classes/${w.head.id}/take-home`} download>
