@@ -1,9 +1,10 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
-import { useId, type ReactNode } from "react";
+import { useEffect, useId, useRef, useState, type ReactNode } from "react";
 import { Problem } from "./Problem";
 
 /** Says what will be done before it is done. The button says what it does. */
@@ -20,6 +21,17 @@ export function Ask(props: {
   children: ReactNode;
 }) {
   const title = useId();
+  const content = useRef<HTMLDivElement>(null);
+  const [scrolls, setScrolls] = useState(false);
+  // What scrolls can be scrolled with the keys too.
+  useEffect(() => {
+    const el = content.current;
+    if (!el) return;
+    const look = () => setScrolls(el.scrollHeight > el.clientHeight + 1);
+    const watch = new ResizeObserver(look);
+    watch.observe(el);
+    return () => watch.disconnect();
+  });
   return (
     <Dialog
       open={props.open}
@@ -28,14 +40,17 @@ export function Ask(props: {
       maxWidth={props.wide ? "md" : "sm"}
       fullWidth
     >
-      <form
+      {/* A long list scrolls between the title and the buttons: what it comes to stays in sight. */}
+      <Box
+        component="form"
+        sx={{ display: "flex", flexDirection: "column", minHeight: 0 }}
         onSubmit={(e) => {
           e.preventDefault();
           props.onAct();
         }}
       >
         <DialogTitle id={title}>{props.title}</DialogTitle>
-        <DialogContent>
+        <DialogContent ref={content} tabIndex={scrolls ? 0 : undefined}>
           {props.children}
           <Problem error={props.error} />
         </DialogContent>
@@ -47,7 +62,7 @@ export function Ask(props: {
             {props.act}
           </Button>
         </DialogActions>
-      </form>
+      </Box>
     </Dialog>
   );
 }
