@@ -4,7 +4,7 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
-import { useEffect, useId, useRef, useState, type ReactNode } from "react";
+import { useCallback, useId, useState, type ReactNode } from "react";
 import { Problem } from "./Problem";
 
 /** Says what will be done before it is done. The button says what it does. */
@@ -21,17 +21,14 @@ export function Ask(props: {
   children: ReactNode;
 }) {
   const title = useId();
-  const content = useRef<HTMLDivElement>(null);
   const [scrolls, setScrolls] = useState(false);
   // What scrolls can be scrolled with the keys too.
-  useEffect(() => {
-    const el = content.current;
+  const content = useCallback((el: HTMLDivElement | null) => {
     if (!el) return;
-    const look = () => setScrolls(el.scrollHeight > el.clientHeight + 1);
-    const watch = new ResizeObserver(look);
+    const watch = new ResizeObserver(() => setScrolls(el.scrollHeight > el.clientHeight + 1));
     watch.observe(el);
     return () => watch.disconnect();
-  });
+  }, []);
   return (
     <Dialog
       open={props.open}

@@ -23,7 +23,7 @@ public sealed class Posting(Premises premises)
         return Students(c, id, people).Select(m =>
         {
             var access = new Access(new Viewer(m.PersonId, Standing.Student, true, ClassState.Open, AfterArchive.View, GroupStore.Of(c, id, m.PersonId)), facts);
-            var theirs = facts.Values.Where(f => access.Of(f.Id) is { Right: > Right.View } or { Members: { Rename: true } or { Remove: true } });
+            var theirs = facts.Values.Where(f => access.Of(f.Id).IsMoreThanViewing);
             return new PostingMeans(m.PersonId, m.Name.Sort, m.MayPost, [.. theirs.Select(f => f.Name)], WorkStore.OfStudent(c, id, m.PersonId).Count(w => w.State is WorkState.Working));
         }).ToList();
     });

@@ -77,7 +77,7 @@ public sealed class RosterComparison
             else Take(Settle(d, who), who, taken);
             return;
         }
-        if (before.TryGetValue(d.Ref, out var then) && !Crosses(people[then], d)) { Take(Settle(d, then), then, taken); return; }
+        if (before.TryGetValue(d.Ref, out var then) && people.TryGetValue(then, out var still) && !Crosses(still, d)) { Take(Settle(d, then), then, taken); return; }
         var known = knowing.Find(new(d.RecordId, d.StudentNumber, d.Email, d.UserName, new(d.Given, d.Family), true, d.Grade), closeNames: false);
         if (known.Knowledge == Knowledge.Unknown) { Take(d, null, taken); return; }
         if (known.Knowledge != Knowledge.Known) { Unclear(d, known); return; }

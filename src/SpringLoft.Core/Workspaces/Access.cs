@@ -13,7 +13,13 @@ public sealed record Viewer(PersonId Id, Standing Standing, bool MayPost, ClassS
 
 /// <summary>A right and each step that led to it, in words.</summary>
 /// <param name="Members">In a group's folder, what its members may do with one another's things; null elsewhere.</param>
-public sealed record RightAndWhy(Right Right, IReadOnlyList<string> Steps, GroupMay? Members = null);
+public sealed record RightAndWhy(Right Right, IReadOnlyList<string> Steps, GroupMay? Members = null)
+{
+    /// <summary>Does it let them do anything but look?</summary>
+    public bool IsMoreThanViewing => MoreThanViewing(Right, Members);
+
+    internal static bool MoreThanViewing(Right right, GroupMay? members) => right > Right.View || members is { Rename: true } or { Remove: true };
+}
 
 /// <summary>Who may do what, decided from the rules and nothing else. Source: docs/rules.md, "Who may do what".</summary>
 public sealed class Access
@@ -81,7 +87,7 @@ public sealed class Access
                 return new(Right.None, [.. above.Steps, $"“{folder.Name}” stands inside “{folders[parentId].Name}”, which they cannot see"]);
         }
         var (right, members) = ByRule(folder, steps);
-        var more = right > Right.View || members is { Rename: true } or { Remove: true };
+        var more = RightAndWhy.MoreThanViewing(right, members);
         if (more && !viewer.MayPost)
         {
             (right, members, more) = (Right.View, null, false);

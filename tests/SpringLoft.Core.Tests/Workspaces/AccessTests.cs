@@ -144,6 +144,7 @@ public class AccessTests
         var access = Grouped(new(add, rename, remove), member: true);
 
         access.Of(new(2)).Right.ShouldBe(right);
+        access.Of(new(2)).IsMoreThanViewing.ShouldBe(add || rename || remove);
         access.MayRename([new(2)], own: false).ShouldBe(rename);
         access.MayRemove([new(2)], own: false).ShouldBe(remove);
         access.MayRename([new(2)], own: true).ShouldBe(add || rename);

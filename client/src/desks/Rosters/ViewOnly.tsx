@@ -21,7 +21,7 @@ export function ViewOnly(props: {
   onClose: () => void;
 }) {
   const people = props.students.map((s) => s.id);
-  const [posts, setPosts] = useState(props.students.every((s) => !s.posts));
+  const [posts, setPosts] = useState(props.students.every((s) => s.posts === false));
   const path = { path: { classId: props.classId } };
   const said = useQuery({
     queryKey: ["posting", props.classId, people],
