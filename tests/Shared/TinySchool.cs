@@ -158,7 +158,7 @@ internal sealed class TinySchool : IDisposable
 /// <summary>Does something at a named point of a run.</summary>
 internal sealed class AtPoint(string point, Action act) : IRunMilestones
 {
-    public void Reached(string reached)
+    public void Reached(string reached, CancellationToken stop = default)
     {
         if (reached == point) act();
     }

@@ -165,7 +165,11 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         var total = p.Package.Payload.Count;
         var file = p.Batch.Make(to =>
         {
-            BagWriter.Write(to, p.Package.Folder, p.Package.Payload, Info(p.Package), p.Run.StartedAt, n => Tell(p, ClosingStep.ArchivePackage, Math.Min(n, total), total), stop);
+            BagWriter.Write(to, p.Package.Folder, p.Package.Payload, Info(p.Package), p.Run.StartedAt, n =>
+            {
+                Tell(p, ClosingStep.ArchivePackage, Math.Min(n, total), total);
+                milestones.Reached("ArchivePackage:file", stop);
+            }, stop);
             milestones.Reached("ArchivePackage:written");
         }, inManifests: false, beside: written => p.Reading = BagReader.Read(written, null, stop));
         p.Batch.Keep();

@@ -6,14 +6,16 @@ namespace SpringLoft.App.Closing;
 public interface IRunMilestones
 {
     /// <summary>Called when a point is reached.</summary>
-    void Reached(string point);
+    /// <param name="point">Its name.</param>
+    /// <param name="stop">The stop that the run looks for at this point; none where it is not to be stopped here.</param>
+    void Reached(string point, CancellationToken stop = default);
 }
 
 /// <summary>Nothing happens at any point.</summary>
 public sealed class NoMilestones : IRunMilestones
 {
     /// <inheritdoc/>
-    public void Reached(string point) { }
+    public void Reached(string point, CancellationToken stop = default) { }
 }
 
 /// <summary>Wakes those who follow a run when something changed in it.</summary>
