@@ -4768,6 +4768,7 @@ export interface components {
             folders: number;
             /** Format: int32 */
             openThere: number;
+            viewsOnly: boolean;
         };
         NameBody: {
             name: null | string;

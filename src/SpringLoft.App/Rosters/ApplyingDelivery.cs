@@ -88,8 +88,14 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
         var left = new List<string>();
         var places = undo.Members.Select(m => (m.Class, m.Person)).ToList();
         var standing = DeliveredStore.Before(c, places).ToDictionary(m => (m.Class, m.Person));
-        var untouched = (undo.MembersAfter ?? []).Where(m => m.SamePlace(standing[(m.Class, m.Person)])).Select(m => (m.Class, m.Person)).ToHashSet();
-        foreach (var m in undo.Members.Where(m => untouched.Contains((m.Class, m.Person)))) DeliveredStore.PutBack(c, m, premises.Clock.Now);
+        var untouched = (undo.MembersAfter ?? []).Where(m => m.SamePlace(standing[(m.Class, m.Person)])).ToDictionary(m => (m.Class, m.Person));
+        foreach (var m in undo.Members)
+        {
+            if (!untouched.TryGetValue((m.Class, m.Person), out var after)) continue;
+            // Whether a student may post goes back only if it is as the delivery left it.
+            var posts = standing[(m.Class, m.Person)].MayPost;
+            DeliveredStore.PutBack(c, posts == after.MayPost ? m : m with { MayPost = posts }, premises.Clock.Now);
+        }
         if (places.Count - untouched.Count is var since and > 0) left.Add(since == 1 ? "1 place on a roster was changed by hand since and stays" : $"{since} places on rosters were changed by hand since and stay");
         foreach (var k in undo.NewClasses) DeliveredStore.RemoveJoined(c, k, undo.At, premises.Clock.Now);
         if (DeliveredStore.RemoveUnchanged(c, undo.Items) is var changed and > 0) left.Add(changed == 1 ? "1 thing that was carried along was changed since and stays" : $"{changed} things that were carried along were changed since and stay");
@@ -297,6 +303,7 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
         {
             var to = x.Class ?? newClasses[x.ClassRef!];
             RosterStore.Move(c, x.FromClass!.Value, x.Person!.Value, to, now);
+            MovingSets.ViewOnlyAsBefore(c, RosterStore.Member(c, x.FromClass.Value, x.Person.Value)!, to);
             items.AddRange(MovingSets.Carry(c, x.FromClass.Value, to, x.Person.Value, now).Made);
         }
     }

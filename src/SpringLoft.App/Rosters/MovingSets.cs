@@ -21,7 +21,8 @@ public sealed record CarriedView(string Name, string From, string? To);
 /// <param name="Groups">Groups of the old class that the student is in no longer.</param>
 /// <param name="Folders">Own folders that unfold in the new class.</param>
 /// <param name="OpenThere">Assignments of the new class that are already open.</param>
-public sealed record MoveView(string Student, string From, string To, IReadOnlyList<CarriedView> Carried, int Unfinished, int Held, int Returned, IReadOnlyList<string> Groups, int Folders, int OpenThere);
+/// <param name="ViewsOnly">True if they view only in the new class, as they did in the old one.</param>
+public sealed record MoveView(string Student, string From, string To, IReadOnlyList<CarriedView> Carried, int Unfinished, int Held, int Returned, IReadOnlyList<string> Groups, int Folders, int OpenThere, bool ViewsOnly);
 
 /// <summary>A class that somebody could move to.</summary>
 public sealed record SetChoice(ClassId Id, string Name, int Students);
@@ -85,14 +86,23 @@ public sealed class MovingSets(Premises premises)
         var names = GroupStore.OfClass(c, from).Where(g => groups.Contains(g.Id)).Select(g => g.Name).ToList();
         var open = AssignmentStore.OfClass(c, to).Count(a => a.PublishedAt is not null);
         if (RosterStore.Member(c, to, student) is not { LeftAt: null })
+        {
             RosterStore.Put(c, to, student, ClassRole.Student, now, member.EnrolledBy, there.Class.State == ClassState.Open && !includeOpen ? now : null);
+            ViewOnlyAsBefore(c, member, to);
+        }
         RosterStore.Move(c, from, student, to, now);
         var folders = Settings.Unfold(c, there.Class);
         var (_, carried, unfinished) = Carry(c, from, to, student, now);
         var work = WorkStore.OfStudent(c, from, student);
         Premises.Add(c, by, now, new("moved student away", "person", student.Value, from, $"{member.Name.Display} to “{there.Class.Name}”"));
         Premises.Add(c, by, now, new("moved student here", "person", student.Value, to, $"{member.Name.Display} from “{here.Name}”, {carried.Count(x => x.To is not null) + unfinished} things carried along"));
-        return new(member.Name.Display, here.Name, there.Class.Name, carried, unfinished, work.Count(w => w.State == WorkState.HandedIn), work.Count(w => w.State == WorkState.Returned), names, folders, open);
+        return new(member.Name.Display, here.Name, there.Class.Name, carried, unfinished, work.Count(w => w.State == WorkState.HandedIn), work.Count(w => w.State == WorkState.Returned), names, folders, open, RosterStore.Member(c, to, student)!.MayPost is false);
+    }
+
+    /// <summary>Who views only in the class that they leave does so in the other one too.</summary>
+    internal static void ViewOnlyAsBefore(IDbConnection c, MemberRow before, ClassId to)
+    {
+        if (!before.MayPost) RosterStore.SetMayPost(c, to, before.PersonId, false);
     }
 
     /// <summary>Copies what is in a student's own folders to the matching places of another class; files share their bytes, and the old class keeps its own for its teacher.</summary>

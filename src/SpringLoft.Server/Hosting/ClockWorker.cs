@@ -1,17 +1,19 @@
+using SpringLoft.App;
 using SpringLoft.App.Closing;
 using SpringLoft.App.Rosters;
 using SpringLoft.Core;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>What is due by the clock: the roster feed, and what has lain in the bin long enough.</summary>
-internal sealed class ClockWorker(Feeding feeding, LoftBin bin, ILogger<ClockWorker> log) : BackgroundService
+/// <summary>What is due by the clock: the roster feed, what has lain in the bin long enough, and once a day the files that nothing refers to.</summary>
+internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await Task.Yield();
+        NodaTime.LocalDate? swept = null;
         using var timer = new PeriodicTimer(Often);
         try
         {
@@ -20,10 +22,15 @@ internal sealed class ClockWorker(Feeding feeding, LoftBin bin, ILogger<ClockWor
                 try
                 {
                     bin.LetGo();
+                    if (swept != premises.Clock.Today)
+                    {
+                        swept = premises.Clock.Today;
+                        sweep.Go(stoppingToken);
+                    }
                     if (feeding.IsDue()) await feeding.Run(null, stoppingToken);
                 }
                 catch (RefusedException e) { log.LogWarning("The roster feed did not run: {Why}", e.Refusal.What); }
-                catch (Exception e) when (e is not OperationCanceledException) { log.LogError(e, "The roster feed failed"); }
+                catch (Exception e) when (e is not OperationCanceledException) { log.LogError(e, "What was due by the clock failed"); }
             }
         }
         catch (OperationCanceledException) { /* the program ends */ }

@@ -28,6 +28,8 @@ public sealed class FileStore
 {
     private const int BufferSize = 256 * 1024;
     private const int SmallBuffer = 64 * 1024;
+    private static readonly TimeSpan JustBrought = TimeSpan.FromHours(1);
+    private readonly Lock placing = new();
     private readonly string root;
     private readonly string aside;
 
@@ -140,7 +142,7 @@ public sealed class FileStore
     /// <param name="sha256">64 lower-case hex digits; anything else is refused, so that no path can be smuggled in.</param>
     public string PathOf(string sha256)
     {
-        if (sha256.Length != 64 || !sha256.All(char.IsAsciiHexDigitLower))
+        if (!IsSha256(sha256))
             throw new ArgumentException("Not a SHA-256 in lower-case hex.", nameof(sha256));
         return Path.Combine(root, sha256[..2], sha256[2..]);
     }
@@ -189,11 +191,40 @@ public sealed class FileStore
     internal string? Move(string path, StoredFile file, bool over = false)
     {
         var to = PathOf(file.Sha256);
-        if (!over && File.Exists(to) && new FileInfo(to).Length == file.Size) return null;
         var folder = Path.GetDirectoryName(to)!;
-        Directory.CreateDirectory(folder);
-        File.Move(path, to, overwrite: true);
+        lock (placing)
+        {
+            if (!over && File.Exists(to) && new FileInfo(to).Length == file.Size)
+            {
+                // Brought again: it is not to be taken away before whoever brought it refers to it.
+                File.SetLastWriteTimeUtc(to, DateTime.UtcNow);
+                return null;
+            }
+            Directory.CreateDirectory(folder);
+            File.Move(path, to, overwrite: true);
+        }
         return folder;
+    }
+
+    /// <summary>Every kept file, by its SHA-256.</summary>
+    public IEnumerable<string> All() => Directory.EnumerateDirectories(root)
+        .Where(folder => Path.GetFileName(folder).Length == 2)
+        .SelectMany(folder => Directory.EnumerateFiles(folder).Select(f => Path.GetFileName(folder) + Path.GetFileName(f)))
+        .Where(IsSha256);
+
+    /// <summary>Takes a file off the disk that nothing refers to.</summary>
+    /// <returns>Its bytes, 0 if it was gone already; null if somebody brought it within the last hour: then it stays.</returns>
+    public long? Remove(string sha256)
+    {
+        var file = new FileInfo(PathOf(sha256));
+        lock (placing)
+        {
+            if (!file.Exists) return 0;
+            if (file.LastWriteTimeUtc > DateTime.UtcNow - JustBrought) return null;
+            var size = file.Length;
+            file.Delete();
+            return size;
+        }
     }
 
     /// <summary>Puts on the disk whatever was written to the file system of the store, and the renames in it.</summary>
@@ -208,6 +239,8 @@ public sealed class FileStore
         var e = new IOException($"The file store can't be flushed: error {fault}.", fault);
         throw IsDiskFull(e) ? new DiskFullException(e) : e;
     }
+
+    private static bool IsSha256(string name) => name.Length == 64 && name.All(char.IsAsciiHexDigitLower);
 
     internal string AsidePath() => Path.Combine(aside, Path.GetRandomFileName());
 

@@ -169,8 +169,8 @@ public static class DeliveredStore
                 c.Execute("UPDATE member SET left_at = @at WHERE class_id = @Class AND person_id = @Person AND left_at IS NULL", new { m.Class, m.Person, at });
         }
         else
-            c.Execute("UPDATE member SET role = @role, enrolled_by = @by, joined_at = @JoinedAt, left_at = @LeftAt, sees_from = @SeesFrom, moved_to = @MovedTo WHERE class_id = @Class AND person_id = @Person",
-                new { m.Class, m.Person, role = m.Role.ToString(), by = m.By.ToString(), m.JoinedAt, m.LeftAt, m.SeesFrom, m.MovedTo });
+            c.Execute("UPDATE member SET role = @role, enrolled_by = @by, joined_at = @JoinedAt, left_at = @LeftAt, sees_from = @SeesFrom, may_post = @MayPost, moved_to = @MovedTo WHERE class_id = @Class AND person_id = @Person",
+                new { m.Class, m.Person, role = m.Role.ToString(), by = m.By.ToString(), m.JoinedAt, m.LeftAt, m.SeesFrom, m.MayPost, m.MovedTo });
     }
 
     /// <summary>Takes a person out of the directory who was never anything here; false if something is already theirs.</summary>

@@ -103,6 +103,34 @@ public class DeliveriesTests : DeliveryTest
     }
 
     [Fact]
+    public async Task Who_views_only_does_so_in_the_class_that_a_delivery_moves_them_to_and_taken_back_is_as_they_were()
+    {
+        var records = new Records(students: 40, classes: 2);
+        Apply(await Receive(records));
+        MemberBefore[] Places(PersonId p) => [.. school.Read(c => DeliveredStore.Before(c, [.. Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id).Select(k => (k.Id, p))])).Where(m => m.Existed)];
+        var silent = school.Read(c => DeliveredStore.People(c)).Single(p => p.StudentNumber == "2005").Id;
+        // Back and forth, so that a place is there already when they come to it again.
+        for (var i = 0; i < 2; i++)
+        {
+            records.Moved(5, i);
+            Apply(await Receive(records, $"move {i}.zip"));
+        }
+        Places(silent).Length.ShouldBe(2);
+        var from = Places(silent).Single(m => m.LeftAt is null);
+        school.Premises.Db.Write(c => RosterStore.SetMayPost(c, from.Class, silent, false));
+        var before = State();
+
+        records.Moved(5, 0);
+        var moved = await Receive(records, "moved.zip");
+        Apply(moved);
+
+        Places(silent).Single(m => m.LeftAt is null).ShouldSatisfyAllConditions(m => m.Class.ShouldNotBe(from.Class), m => m.MayPost.ShouldBeFalse());
+        applying.TakeBack(school.Coordinator, moved).Left.ShouldBeEmpty();
+        State().ShouldBe(before);
+        Places(silent).ToDictionary(m => m.Class, m => m.MayPost).ShouldSatisfyAllConditions(m => m[from.Class].ShouldBeFalse(), m => m.Count(x => x.Value).ShouldBe(1));
+    }
+
+    [Fact]
     public async Task What_is_held_is_not_applied_until_somebody_says_yes()
     {
         var records = new Records(students: 20, classes: 1);

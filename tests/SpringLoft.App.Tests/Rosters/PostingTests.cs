@@ -85,6 +85,21 @@ public class PostingTests : SchoolTest
     }
 
     [Fact]
+    public void It_goes_along_to_another_class_of_the_course_and_is_said_before()
+    {
+        var other = school.Making.Make(school.OtherTeacher, school.New("Clay", "6C"));
+        school.Making.Open(school.OtherTeacher, other, school.Workspace.Head(school.OtherTeacher, other).Version);
+        var moving = new MovingSets(school.Premises);
+        ViewOnly(school.Umi.Id);
+
+        moving.Preview(school.Coordinator, school.Class, school.Umi.Id, other, false).ViewsOnly.ShouldBeTrue();
+        moving.Preview(school.Coordinator, school.Class, school.Rúna.Id, other, false).ViewsOnly.ShouldBeFalse();
+        foreach (var who in (Caller[])[school.Umi, school.Rúna]) moving.Move(school.Coordinator, school.Class, who.Id, other, false);
+
+        school.Roster.See(other).Where(r => r.Role == ClassRole.Student).ToDictionary(r => r.Id, r => r.Posts).ShouldBe(new Dictionary<PersonId, bool> { [school.Umi.Id] = false, [school.Rúna.Id] = true }, ignoreOrder: true);
+    }
+
+    [Fact]
     public void Who_comes_back_to_the_roster_comes_back_as_they_were()
     {
         ViewOnly(school.Umi.Id);

@@ -35,6 +35,27 @@ public sealed class FileStoreTests : IDisposable
     }
 
     [Fact]
+    public async Task A_file_is_taken_off_the_disk_but_not_within_the_hour_in_which_it_was_brought_or_brought_again()
+    {
+        var store = Open();
+        async Task<StoredFile> Bring() => await store.TakeIn(new MemoryStream(Encoding.UTF8.GetBytes("a year of work")), 100, default);
+        var kept = await Bring();
+        void Age() => File.SetLastWriteTimeUtc(store.PathOf(kept.Sha256), DateTime.UtcNow.AddHours(-2));
+        store.All().ShouldBe([kept.Sha256]);
+
+        store.Remove(kept.Sha256).ShouldBeNull();
+        Age();
+        await Bring();
+        store.Remove(kept.Sha256).ShouldBeNull("it was brought again");
+        Age();
+        store.Remove(kept.Sha256).ShouldBe(14);
+
+        AllFiles().ShouldBeEmpty();
+        store.All().ShouldBeEmpty();
+        store.Remove(kept.Sha256).ShouldBe(0, "it was gone already");
+    }
+
+    [Fact]
     public async Task A_file_that_is_too_long_leaves_nothing()
     {
         var store = Open();

@@ -118,6 +118,7 @@ export function MoveStudent(props: {
             </Typography>
           )}
           {m.groups.length > 0 && <Typography>They leave the groups {m.groups.join(", ")}.</Typography>}
+          {m.viewsOnly && <Typography>They view only there, as they do here.</Typography>}
           {m.openThere > 0 && (
             <FormControlLabel
               control={<Checkbox checked={includeOpen} onChange={(e) => setIncludeOpen(e.target.checked)} />}

@@ -1,0 +1,41 @@
+using System.Globalization;
+using SpringLoft.Store.Files;
+
+namespace SpringLoft.App.Closing;
+
+/// <summary>
+/// Takes files off the disk that nothing refers to any more: those of a class that was deleted for good, of pages that were
+/// written anew, of uploads that were refused. Only what was found unused once, and still is a week later.
+/// </summary>
+public sealed class FileSweep(Premises premises)
+{
+    /// <summary>How long a file stays after it was first found unused.</summary>
+    public static readonly Duration Grace = Duration.FromDays(7);
+
+    /// <summary>Looks through the store once.</summary>
+    /// <returns>How many files were taken off the disk.</returns>
+    public int Go(CancellationToken stop)
+    {
+        var onDisk = premises.Files.All().ToList();
+        var due = premises.Db.Write(c =>
+        {
+            UnusedFiles.Note(c, onDisk, premises.Clock.Now);
+            return UnusedFiles.Since(c, premises.Clock.Now - Grace);
+        });
+        var (gone, bytes) = (0, 0L);
+        foreach (var sha in due)
+        {
+            stop.ThrowIfCancellationRequested();
+            // Nobody can begin to refer to it while this writes; whoever has just brought the same bytes keeps them.
+            premises.Db.Write(c =>
+            {
+                if (UnusedFiles.IsUsed(c, sha) || premises.Files.Remove(sha) is not { } size) return;
+                UnusedFiles.Remove(c, sha);
+                (gone, bytes) = (gone + 1, bytes + size);
+            });
+        }
+        if (gone > 0)
+            premises.Db.Write(c => Premises.Add(c, null, premises.Clock.Now, new("removed unused files", "file", null, null, string.Create(CultureInfo.InvariantCulture, $"{gone} files that nothing refers to, {bytes / 1e6:0.0} MB"))));
+        return gone;
+    }
+}
