@@ -62,7 +62,7 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
                 var at = new Applying(c, premises.Clock.Now, read.Delivery, today, compared, chosen, newPlan, d.YearId);
                 var undo = at.Do();
                 foreach (var h in holds.Where(h => h is { Kind: HoldKind.PersonUnclear, Decision: HoldDecision.Yes, SettledAs: null }))
-                    if (at.Made(h.PersonRef!) is { } made) DeliveryStore.SettledAs(c, id, h.Key, made);
+                    if (at.Made(h.PersonRef!) is { } made) DeliveryStore.Came(c, id, h, made);
                 DeliveryStore.SetState(c, id, DeliveryState.Applied);
                 DeliveryStore.AddApplied(c, id, premises.Clock.Now, by?.Id, chosen.Count, DeliveryReading.Write(premises, c, undo));
                 Tell(c, by, id, d.Name, chosen, today);

@@ -197,7 +197,9 @@ public sealed class Deliveries(Premises premises)
             if (row.State is DeliveryState.SetAside or DeliveryState.TakenBack) throw new RefusedException("delivery-settled", "Nothing comes of this delivery any more.", "Look at the newest one.");
             var hold = DeliveryStore.Holds(c, id).FirstOrDefault(h => h.Key == key) ?? throw Refusals.NotFound("hold");
             if (decision == HoldDecision.Yes && person is { } p) Settles(c, row, hold, p);
-            DeliveryStore.Decide(c, id, hold.Key, decision, decision == HoldDecision.Yes ? person : null, by.Id, premises.Clock.Now);
+            // Somebody new who came already is not new a second time.
+            var settled = decision != HoldDecision.Yes ? null : person ?? (hold.PersonRef is { } r ? DeliveryStore.WhoCame(c, id, r) : null);
+            DeliveryStore.Decide(c, id, hold.Key, decision, settled, by.Id, premises.Clock.Now);
             Premises.Add(c, by, premises.Clock.Now, new(decision switch { HoldDecision.Yes => "said yes to a hold", HoldDecision.No => "said no to a hold", _ => "put back on hold" }, "delivery", id, null, hold.Text));
             return row;
         });

@@ -61,7 +61,7 @@ public sealed record AppliedRow
     public Instant? TakenBackAt { get; init; }
 }
 
-/// <summary>Owns delivery, delivery_hold, delivery_on_hold and delivery_applied.</summary>
+/// <summary>Owns delivery, delivery_hold, delivery_on_hold, delivery_came and delivery_applied.</summary>
 public static class DeliveryStore
 {
     private const string Select =
@@ -116,7 +116,15 @@ public static class DeliveryStore
         new { id, key, decision = decision.ToString(), settledAs, by, at });
 
     /// <summary>Keeps who came into the directory for somebody who was said to be new: applied again they are not new any more.</summary>
-    public static void SettledAs(IDbConnection c, long id, string key, PersonId person) => c.Execute("UPDATE delivery_hold SET settled_as = @person WHERE delivery_id = @id AND key = @key", new { id, key, person });
+    public static void Came(IDbConnection c, long id, HoldRow hold, PersonId person)
+    {
+        c.Execute("UPDATE delivery_hold SET settled_as = @person WHERE delivery_id = @id AND key = @Key", new { id, hold.Key, person });
+        c.Execute("INSERT OR REPLACE INTO delivery_came(delivery_id, person_ref, person_id) VALUES(@id, @PersonRef, @person)", new { id, hold.PersonRef, person });
+    }
+
+    /// <summary>Who came for a person of a delivery who was said to be new; null if nobody yet.</summary>
+    public static PersonId? WhoCame(IDbConnection c, long id, string personRef) =>
+        c.QuerySingleOrDefault<long?>("SELECT person_id FROM delivery_came WHERE delivery_id = @id AND person_ref = @personRef", new { id, personRef }) is { } p ? new(p) : null;
 
     /// <summary>Who records were said to be, in whatever delivery, where it is still so.</summary>
     public static IReadOnlyDictionary<string, PersonId> SettledBefore(IDbConnection c) => c.Query<(string, long)>(
@@ -124,10 +132,18 @@ public static class DeliveryStore
         .ToDictionary(x => x.Item1, x => new PersonId(x.Item2), StringComparer.Ordinal);
 
     /// <summary>Who people of a delivery were said to be no longer counts.</summary>
-    public static void ForgetSettled(IDbConnection c, long id) => c.Execute("UPDATE delivery_hold SET settled_as = NULL WHERE delivery_id = @id", new { id });
+    public static void ForgetSettled(IDbConnection c, long id)
+    {
+        c.Execute("UPDATE delivery_hold SET settled_as = NULL WHERE delivery_id = @id", new { id });
+        c.Execute("DELETE FROM delivery_came WHERE delivery_id = @id", new { id });
+    }
 
     /// <summary>Whatever was said to be somebody who is there no more is to be asked again.</summary>
-    public static void Forget(IDbConnection c, PersonId person) => c.Execute("UPDATE delivery_hold SET settled_as = NULL, decision = 'Waiting' WHERE settled_as = @person", new { person });
+    public static void Forget(IDbConnection c, PersonId person)
+    {
+        c.Execute("UPDATE delivery_hold SET settled_as = NULL, decision = 'Waiting' WHERE settled_as = @person", new { person });
+        c.Execute("DELETE FROM delivery_came WHERE person_id = @person", new { person });
+    }
 
     /// <summary>Deliveries of a year that wait, or of which something is still held, other than the one given.</summary>
     public static IReadOnlyList<long> Open(IDbConnection c, YearId year, long but) => [.. c.Query<long>(

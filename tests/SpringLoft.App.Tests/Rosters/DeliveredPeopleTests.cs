@@ -77,6 +77,34 @@ public class DeliveredPeopleTests : DeliveryTest
     }
 
     [Fact]
+    public async Task Decided_anew_somebody_new_is_the_one_who_came_whatever_was_said_in_between()
+    {
+        var id = await MixedUp(null);
+        Apply(id);
+        var come = school.Read(DeliveredStore.People).Single(p => p.RecordId == "rec-u").Id;
+        var people = school.Read(DeliveredStore.People).Count;
+        var key = deliveries.See(id).Holds.ShouldHaveSingleItem().Key;
+        void Decide(HoldDecision decision, PersonId? who = null) => deliveries.Decide(school.Coordinator, id, key, decision, who);
+
+        Decide(HoldDecision.Waiting);
+        Decide(HoldDecision.Yes);
+
+        deliveries.See(id).Holds.ShouldHaveSingleItem().SettledAs.ShouldBe(come);
+        Refused(() => Apply(id)).ShouldBe("delivery-nothing");
+
+        Decide(HoldDecision.Waiting);
+        Decide(HoldDecision.Yes, school.Umi.Id);
+        Apply(id);
+        Who(school.Umi.Id).RecordId.ShouldBe("rec-u");
+        Decide(HoldDecision.Waiting);
+        Decide(HoldDecision.Yes);
+        Apply(id);
+
+        Who(come).RecordId.ShouldBe("rec-u");
+        school.Read(DeliveredStore.People).Count.ShouldBe(people);
+    }
+
+    [Fact]
     public async Task What_was_decided_one_night_is_not_asked_the_next_unless_it_was_taken_back()
     {
         const string again = "record id,student number,given,family\nrec-u,1002,Umi,Hallgrímsson\n";
