@@ -8,8 +8,6 @@ import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
-import ToggleButton from "@mui/material/ToggleButton";
-import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -18,6 +16,7 @@ import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { Desk, Empty } from "../../parts/Desk";
+import { FindInList, ListBar } from "../../parts/ListBar";
 import { Problem } from "../../parts/Problem";
 import { StateMark, type Mark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
@@ -27,6 +26,13 @@ import { ReturnMany } from "./ReturnMany";
 
 type Row = Schemas["ClosingRow"];
 type Show = "open" | Schemas["FindingLevel"] | "archived";
+const kinds: [Show, string][] = [
+  ["open", "Not closed"],
+  ["Blocks", "Blocked"],
+  ["Attention", "Wants attention"],
+  ["Ready", "Ready"],
+  ["archived", "In the loft"],
+];
 
 /** The closing desk: classes against the steps of closing, and what is done to many of them at once. */
 export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
@@ -83,37 +89,18 @@ export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
     >
       <ClosePlaces me={me} />
       <Problem error={matrix.error} />
-      <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap", mb: 0.5 }}>
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          value={show}
-          onChange={(_, v: Show | null) => v && set("show", v)}
-          aria-label="Show"
-        >
-          {(
-            [
-              ["open", "Not closed"],
-              ["Blocks", "Blocked"],
-              ["Attention", "Wants attention"],
-              ["Ready", "Ready"],
-              ["archived", "In the loft"],
-            ] as const
-          ).map(([v, word]) => (
-            <ToggleButton key={v} value={v}>
-              {word} {all.filter((r) => is(r, v)).length}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <Box sx={{ flex: 1 }} />
-        <TextField
-          variant="standard"
+      <ListBar
+        label="Show"
+        show={show}
+        kinds={kinds.map(([v, word]) => [v, word, all.filter((r) => is(r, v)).length] as const)}
+        onShow={(v) => set("show", v)}
+      >
+        <FindInList
           label="Class, teacher or department"
           value={address.get("find") ?? ""}
-          onChange={(e) => set("find", e.target.value)}
-          sx={{ width: 210 }}
+          onChange={(v) => set("find", v)}
         />
-      </Box>
+      </ListBar>
       {matrix.data && rows.length === 0 ? (
         <Empty title={all.length === 0 ? "No class of yours in this school year." : "No class here."}>
           {show === "archived" ? "A class comes here when its run has verified it." : "Choose another list."}

@@ -2,15 +2,11 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
-import MenuItem from "@mui/material/MenuItem";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
-import TextField from "@mui/material/TextField";
-import ToggleButton from "@mui/material/ToggleButton";
-import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
@@ -18,6 +14,7 @@ import { Link as RouterLink, useNavigate, useParams, useSearchParams } from "rea
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
+import { ChooseInList, FindInList, ListBar } from "../../parts/ListBar";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayMoment } from "../../parts/words";
@@ -184,50 +181,33 @@ function Report({ rows }: { rows: Schemas["ClosingOutcome"][] }) {
   );
   return (
     <>
-      <Box
-        sx={{ display: "flex", gap: 1.5, alignItems: "center", mb: 0.5, "@media print": { display: "none" } }}
+      <ListBar
+        label="Outcome"
+        show={show}
+        kinds={[
+          ["all", "All", rows.length],
+          ...(["Done", "Skipped", "Failed", "Waiting"] as const).map(
+            (v) => [v, outcomeWords[v], rows.filter((k) => k.state === v).length] as const,
+          ),
+        ]}
+        onShow={(v) => set("show", v)}
       >
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          value={show}
-          onChange={(_, v: Show | null) => v && set("show", v)}
-          aria-label="Outcome"
-        >
-          {(["all", "Done", "Skipped", "Failed", "Waiting"] as const).map((v) => (
-            <ToggleButton key={v} value={v}>
-              {v === "all" ? "All" : outcomeWords[v]}{" "}
-              {v === "all" ? rows.length : rows.filter((k) => k.state === v).length}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <Box sx={{ flex: 1 }} />
         {departments.length > 0 && (
-          <TextField
-            select
-            variant="standard"
+          <ChooseInList
             label="Department"
-            value={departments.includes(department) ? department : ""}
-            onChange={(e) => set("department", e.target.value)}
-            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-            sx={{ width: 160 }}
-          >
-            <MenuItem value="">all</MenuItem>
-            {departments.map((d) => (
-              <MenuItem key={d} value={d}>
-                {d}
-              </MenuItem>
-            ))}
-          </TextField>
+            value={department}
+            choices={departments.map((d) => [d, d])}
+            all="all"
+            minWidth={160}
+            onChange={(v) => set("department", v)}
+          />
         )}
-        <TextField
-          variant="standard"
+        <FindInList
           label="Class or teacher"
           value={address.get("find") ?? ""}
-          onChange={(e) => set("find", e.target.value)}
-          sx={{ width: 210 }}
+          onChange={(v) => set("find", v)}
         />
-      </Box>
+      </ListBar>
       {shown.length === 0 ? (
         <Empty title="No class of that kind in this run." />
       ) : (

@@ -10,8 +10,8 @@ import { api, take, type Schemas } from "../../api/client";
 import { useBoard } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
+import { EnrollReport } from "../../parts/EnrollReport";
 import { Problem } from "../../parts/Problem";
-import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
 import { MarkAsLeft } from "./MarkAsLeft";
 
@@ -181,21 +181,7 @@ function AddToClass(props: { people: Schemas["DirectoryRow"][]; onDone: () => vo
             ))}
           </TextField>
         )}
-        {report && (
-          <Box role="status">
-            <StateMark mark="done">
-              {count(report.joined, "person", "people")} enrolled,{" "}
-              {count(report.folders, "folder", "folders")} unfolded.
-            </StateMark>
-            {report.decisions
-              .filter((d) => d.why)
-              .map((d) => (
-                <Typography key={d.person} variant="body2">
-                  <StateMark mark="attention">{d.why}</StateMark>
-                </Typography>
-              ))}
-          </Box>
-        )}
+        {report && <EnrollReport report={report} />}
       </Box>
     </Ask>
   );

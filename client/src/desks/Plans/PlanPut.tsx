@@ -17,6 +17,7 @@ import { useBoard, usePlans } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { RunDesk } from "../../parts/RunDesk";
 import { StateMark, type Mark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
 
@@ -288,43 +289,31 @@ function Report({ run, onAgain }: { run: number; onAgain: () => void }) {
   const r = report.data;
   const done = r?.classes.filter((k) => k.state === "Done").length ?? 0;
   const failed = r?.classes.filter((k) => k.state === "Failed").length ?? 0;
+  const sum = (of: (k: Schemas["ClassPutReport"]) => number) =>
+    (r?.classes ?? []).reduce((n, k) => n + of(k), 0);
   return (
-    <Desk
+    <RunDesk
       title={r ? `“${r.planName}”, version ${r.version}` : "Report"}
-      wide
+      run={r ? { state: r.state, done, failed, of: r.classes.length } : null}
+      doing="Putting the plan"
+      problem={report.error}
       lead={
         r &&
         `${done} of ${count(r.classes.length, "class", "classes")} done${failed > 0 ? `, ${failed} failed` : ""}.`
       }
       slip={
-        r && (
-          <>
-            <Typography variant="h2">
-              {r.state === "Working" ? "At work" : failed > 0 ? "Done, with exceptions" : "Done"}
-            </Typography>
-            <Typography>
-              {r.classes.reduce((n, k) => n + k.adds, 0)} folders added,{" "}
-              {r.classes.reduce((n, k) => n + k.changes, 0)} changed,{" "}
-              {r.classes.reduce((n, k) => n + k.removes, 0)} empty ones gone,{" "}
-              {r.classes.reduce((n, k) => n + k.keeps, 0)} stay against the plan.
-            </Typography>
-            <Button variant="outlined" onClick={onAgain}>
-              Put it to other classes
-            </Button>
-            <Problem error={back.error} />
-          </>
-        )
+        <>
+          <Typography>
+            {sum((k) => k.adds)} folders added, {sum((k) => k.changes)} changed, {sum((k) => k.removes)} empty
+            ones gone, {sum((k) => k.keeps)} stay against the plan.
+          </Typography>
+          <Button variant="outlined" onClick={onAgain}>
+            Put it to other classes
+          </Button>
+          <Problem error={back.error} />
+        </>
       }
     >
-      <Problem error={report.error} />
-      {r?.state === "Working" && (
-        <LinearProgress
-          variant="determinate"
-          value={(100 * done) / Math.max(1, r.classes.length)}
-          aria-label="Putting the plan"
-          sx={{ mb: 1 }}
-        />
-      )}
       {r && (
         <Table aria-label="Report by class">
           <TableHead>
@@ -384,6 +373,6 @@ function Report({ run, onAgain }: { run: number; onAgain: () => void }) {
           </TableBody>
         </Table>
       )}
-    </Desk>
+    </RunDesk>
   );
 }

@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
@@ -12,8 +11,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useParams } from "react-router";
 import { api, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
-import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { RunDesk } from "../../parts/RunDesk";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayMoment } from "../../parts/words";
 
@@ -34,9 +33,11 @@ export function RollRun() {
   const failed = r?.lines.filter((l) => l.state === "Failed").length ?? 0;
   const uneven = r?.lines.filter((l) => l.parity.some((p) => !p.even)).length ?? 0;
   return (
-    <Desk
+    <RunDesk
       title={r?.state === "Working" ? "Rolling over" : "Report of the roll-over"}
-      wide
+      run={r ? { state: r.state, done, failed, of: r.lines.length } : null}
+      doing="Rolling over"
+      problem={run.error}
       lead={
         r && (
           <>
@@ -46,38 +47,24 @@ export function RollRun() {
         )
       }
       slip={
-        r && (
-          <>
-            <Typography variant="h2">
-              {r.state === "Working" ? "At work" : failed > 0 ? "Done, with exceptions" : "Done"}
-            </Typography>
-            {r.state !== "Working" && (
-              <StateMark mark={uneven > 0 ? "attention" : "done"} wrap>
-                {uneven > 0
-                  ? `${count(uneven, "class differs", "classes differ")} without a reason`
-                  : "every difference is explained"}
-              </StateMark>
-            )}
-            <Typography>
-              The new classes are in preparation. A class can be undone while nothing has been added to it.
-            </Typography>
-            <Button variant="outlined" component={RouterLink} to="/roll-over">
-              Back to the roll-over desk
-            </Button>
-            <Problem error={undo.error} />
-          </>
-        )
+        <>
+          {r?.state !== "Working" && (
+            <StateMark mark={uneven > 0 ? "attention" : "done"} wrap>
+              {uneven > 0
+                ? `${count(uneven, "class differs", "classes differ")} without a reason`
+                : "every difference is explained"}
+            </StateMark>
+          )}
+          <Typography>
+            The new classes are in preparation. A class can be undone while nothing has been added to it.
+          </Typography>
+          <Button variant="outlined" component={RouterLink} to="/roll-over">
+            Back to the roll-over desk
+          </Button>
+          <Problem error={undo.error} />
+        </>
       }
     >
-      <Problem error={run.error} />
-      {r?.state === "Working" && (
-        <LinearProgress
-          variant="determinate"
-          value={(100 * (done + failed)) / Math.max(1, r.lines.length)}
-          aria-label="Rolling over"
-          sx={{ mb: 1 }}
-        />
-      )}
       {r && (
         <Table aria-label="Report by class">
           <TableHead>
@@ -138,6 +125,6 @@ export function RollRun() {
           </TableBody>
         </Table>
       )}
-    </Desk>
+    </RunDesk>
   );
 }

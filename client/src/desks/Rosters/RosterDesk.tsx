@@ -13,6 +13,7 @@ import { useHead } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
+import { EnrollReport } from "../../parts/EnrollReport";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
@@ -210,21 +211,7 @@ export function RosterDesk() {
             />
           )}
           {asking === "all" && <TakeAll classId={id} onTake={add} onClose={() => setAsking(null)} />}
-          {report && (
-            <Box role="status" sx={{ mt: 1 }}>
-              <StateMark mark="done">
-                {count(report.joined, "person", "people")} enrolled,{" "}
-                {count(report.folders, "folder", "folders")} unfolded.
-              </StateMark>
-              {report.decisions
-                .filter((d) => d.why)
-                .map((d) => (
-                  <Typography key={d.person} variant="body2">
-                    <StateMark mark="attention">{d.why}</StateMark>
-                  </Typography>
-                ))}
-            </Box>
-          )}
+          {report && <EnrollReport report={report} />}
         </Box>
       )}
       {roster.data && students.length === 0 && !department && (

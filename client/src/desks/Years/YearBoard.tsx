@@ -1,15 +1,11 @@
-import Box from "@mui/material/Box";
 import Link from "@mui/material/Link";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
-import ToggleButton from "@mui/material/ToggleButton";
-import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type Schemas } from "../../api/client";
 import { useBoard, useSchool } from "../../api/queries";
 import { Desk, Empty } from "../../parts/Desk";
+import { ChooseInList, ListBar } from "../../parts/ListBar";
 import { useKeyList } from "../../parts/keys";
 import { FeedLine } from "../Rosters/FeedForm";
 import { EnrollPlaces } from "../../parts/EnrollPlaces";
@@ -25,6 +21,12 @@ const titles: Partial<Record<Season, string>> = {
   close: "Close",
   nextYear: "Roll over",
 };
+const groupings = [
+  ["lead", "lead teacher"],
+  ["course", "course"],
+  ["department", "department"],
+  ["none", "not grouped"],
+] as const;
 const keyList: [string, string][] = [
   ["↑ ↓", "go from class to class"],
   ["Space", "tick the class"],
@@ -80,83 +82,64 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
       {season === "roster" && <EnrollPlaces me={me} />}
       {season === "roster" && me.role === "Coordinator" && <FeedLine />}
       <Problem error={board.error} />
-      <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap", mb: 0.5 }}>
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          value={filter}
-          onChange={(_, v: Filter | null) => v && set("show", v)}
-          aria-label="Show"
-        >
-          <ToggleButton value="all">All {data?.rows.length ?? 0}</ToggleButton>
-          <ToggleButton value="blocked">Blocked {data?.blocked ?? 0}</ToggleButton>
-          <ToggleButton value="attention">Wants attention {data?.attention ?? 0}</ToggleButton>
-          <ToggleButton value="ready">Ready {data?.ready ?? 0}</ToggleButton>
-        </ToggleButtonGroup>
-        {season && (
-          <Link component="button" variant="body2" onClick={() => set("wanting", onlyWanting ? "no" : "yes")}>
-            {onlyWanting ? "Show all classes" : "Only what wants somebody here"}
-          </Link>
-        )}
-        <Box sx={{ flex: 1 }} />
-        <TextField
-          select
-          variant="standard"
+      <ListBar
+        label="Show"
+        show={filter}
+        kinds={[
+          ["all", "All", data?.rows.length ?? 0],
+          ["blocked", "Blocked", data?.blocked ?? 0],
+          ["attention", "Wants attention", data?.attention ?? 0],
+          ["ready", "Ready", data?.ready ?? 0],
+        ]}
+        onShow={(v) => set("show", v)}
+        beside={
+          season && (
+            <Link
+              component="button"
+              variant="body2"
+              onClick={() => set("wanting", onlyWanting ? "no" : "yes")}
+            >
+              {onlyWanting ? "Show all classes" : "Only what wants somebody here"}
+            </Link>
+          )
+        }
+      >
+        <ChooseInList
           label="School year"
-          value={data?.year ?? ""}
-          onChange={(e) =>
+          value={String(data?.year ?? "")}
+          choices={(school.data?.years ?? []).map((y) => [String(y.id), y.label])}
+          minWidth={92}
+          onChange={(v) =>
             setAddress((a) => {
-              a.set("year", e.target.value);
+              a.set("year", v);
               a.delete("combined");
               return a;
             })
           }
-          sx={{ minWidth: 92 }}
-        >
-          {(school.data?.years ?? []).map((y) => (
-            <MenuItem key={y.id} value={y.id}>
-              {y.label}
-            </MenuItem>
-          ))}
-        </TextField>
+        />
         {ofYear.length > 0 && (
-          <TextField
-            select
-            variant="standard"
+          <ChooseInList
             label="Combined roster"
             value={roster ? String(roster.id) : ""}
-            onChange={(e) =>
+            choices={ofYear.map((r) => [String(r.id), r.name])}
+            all="all classes"
+            minWidth={130}
+            onChange={(v) =>
               setAddress((a) => {
-                if (e.target.value) a.set("combined", e.target.value);
+                if (v) a.set("combined", v);
                 else a.delete("combined");
                 return a;
               })
             }
-            sx={{ minWidth: 130 }}
-            slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-          >
-            <MenuItem value="">all classes</MenuItem>
-            {ofYear.map((r) => (
-              <MenuItem key={r.id} value={String(r.id)}>
-                {r.name}
-              </MenuItem>
-            ))}
-          </TextField>
+          />
         )}
-        <TextField
-          select
-          variant="standard"
+        <ChooseInList
           label="Grouped by"
           value={grouping}
-          onChange={(e) => set("group", e.target.value)}
-          sx={{ minWidth: 110 }}
-        >
-          <MenuItem value="lead">lead teacher</MenuItem>
-          <MenuItem value="course">course</MenuItem>
-          <MenuItem value="department">department</MenuItem>
-          <MenuItem value="none">not grouped</MenuItem>
-        </TextField>
-      </Box>
+          choices={groupings}
+          onChange={(v) => set("group", v)}
+        />
+      </ListBar>
       {data && lines.length === 0 ? (
         <Empty
           title={
