@@ -302,6 +302,47 @@ test("the coordinator prints slips for staff ticked in the directory", async () 
   expect((await pdf).suggestedFilename()).toBe("sign-in slips.pdf");
 });
 
+test("all that are found are ticked in one go, past the page that is shown", async () => {
+  await coordinator.goto("/enroll/directory");
+  await coordinator.getByLabel("Role", { exact: true }).click();
+  await coordinator.getByRole("option", { name: "student", exact: true }).click();
+  await expect(coordinator.getByRole("table", { name: "People" }).getByRole("cell", { name: "teacher", exact: true })).toHaveCount(0);
+  const all = Number((await coordinator.getByRole("heading", { name: /^\d+ people$/ }).textContent())!.match(/\d+/)![0]);
+  expect(all).toBeGreaterThan(100);
+  await coordinator.getByLabel("Tick all on this page").check();
+  await expect(coordinator.getByRole("heading", { name: "100 people ticked" })).toBeVisible();
+  await coordinator.getByRole("button", { name: `Tick all ${all} that are found` }).click();
+  await expect(coordinator.getByRole("heading", { name: `${all} people ticked` })).toBeVisible();
+  await isAccessible(coordinator, "all of the directory ticked");
+  await coordinator.getByRole("button", { name: "They have left…" }).click();
+  await expect(coordinator.getByRole("dialog").getByRole("checkbox")).toBeChecked();
+  await coordinator.getByRole("dialog").getByRole("button", { name: "Not now" }).click();
+  await coordinator.getByRole("link", { name: "Sign-in slips", exact: true }).click();
+  await expect(coordinator.getByLabel(`all ${all}`)).toBeVisible();
+});
+
+test("a role in the school is changed only after it was said what it lets one do", async () => {
+  await coordinator.goto("/enroll/directory");
+  await coordinator.getByLabel("Name, number, e-mail").fill("Winterbourne");
+  const row = coordinator.getByRole("table", { name: "People" }).getByRole("row", { name: /Winterbourne, Léa/ });
+  const change = async (to: string, said: RegExp, act: string) => {
+    await row.getByRole("checkbox").check();
+    await coordinator.getByLabel("Role in the school").click();
+    await coordinator.getByRole("option", { name: to }).click();
+    await expect(coordinator.getByRole("dialog")).toContainText(said);
+    await coordinator.getByRole("dialog").getByRole("button", { name: act }).click();
+    await expect(coordinator.getByRole("dialog")).toHaveCount(0);
+  };
+  const before = (await row.getByRole("cell").nth(2).textContent())!;
+  await change("coordinator", /see and change every class/, "Not now");
+  await expect(row.getByRole("cell").nth(2)).toHaveText(before);
+  await coordinator.getByRole("button", { name: "Untick all" }).click();
+  await change("staff, without", /make no classes/, "Change 1 role");
+  await expect(row.getByRole("cell").nth(2)).toHaveText("staff");
+  await change("teacher", /make classes/, "Change 1 role");
+  await expect(row.getByRole("cell").nth(2)).toHaveText("teacher");
+});
+
 test("an invitation goes out by mail and the outbox shows the letter", async () => {
   await coordinator.goto(`/classes/${second}/invitations`);
   await coordinator.getByRole("button", { name: "Co-teachers" }).click();

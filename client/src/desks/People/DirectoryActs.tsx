@@ -13,7 +13,9 @@ import { Ask } from "../../parts/Ask";
 import { EnrollReport } from "../../parts/EnrollReport";
 import { Problem } from "../../parts/Problem";
 import { count } from "../../parts/words";
+import { ChangeRole } from "./ChangeRole";
 import { MarkAsLeft } from "./MarkAsLeft";
+import type { StaffRole } from "./roles";
 
 /** What can be done with the people ticked: into a class or a group, another role, left or back. */
 export function DirectoryActs(props: {
@@ -23,7 +25,7 @@ export function DirectoryActs(props: {
 }) {
   const { people } = props;
   const [asking, setAsking] = useState<"class" | "left" | null>(null);
-  const [role, setRole] = useState<"" | "Staff" | "Teacher" | "Coordinator">("");
+  const [role, setRole] = useState<StaffRole | "">("");
   const ids = people.map((p) => p.id);
   const staff = people.every((p) => p.role !== "Student");
   const students = people.every((p) => p.role === "Student");
@@ -33,11 +35,6 @@ export function DirectoryActs(props: {
       take(
         api.PUT("/api/people/active", { body: { people: ids, active: true, offRosters: false }, headers }),
       ),
-    props.onDone,
-  );
-  const roles = useAct(
-    (to: "Staff" | "Teacher" | "Coordinator", headers) =>
-      take(api.PUT("/api/people/role", { body: { people: ids, role: to }, headers })),
     props.onDone,
   );
   return (
@@ -54,11 +51,7 @@ export function DirectoryActs(props: {
           select
           label="Role in the school"
           value={role}
-          onChange={(e) => {
-            const to = e.target.value as "Staff" | "Teacher" | "Coordinator";
-            setRole(to);
-            roles.mutate(to);
-          }}
+          onChange={(e) => setRole(e.target.value as StaffRole)}
         >
           <MenuItem value="Staff">staff, without classes of their own</MenuItem>
           <MenuItem value="Teacher">teacher</MenuItem>
@@ -84,7 +77,10 @@ export function DirectoryActs(props: {
             They have left…
           </Button>
         ))}
-      <Problem error={roles.error ?? back.error} />
+      <Problem error={back.error} />
+      {role !== "" && (
+        <ChangeRole people={people} role={role} onDone={props.onDone} onClose={() => setRole("")} />
+      )}
       {asking === "class" && (
         <AddToClass people={people} onDone={props.onDone} onClose={() => setAsking(null)} />
       )}

@@ -11,7 +11,7 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
@@ -23,15 +23,13 @@ import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
 import { DirectoryActs } from "./DirectoryActs";
 import { PersonForm } from "./PersonForm";
+import { roleNames } from "./roles";
 
 type Row = Schemas["DirectoryRow"];
 
-export const roleNames: Record<Schemas["SchoolRole"], string> = {
-  Student: "student",
-  Staff: "staff",
-  Teacher: "teacher",
-  Coordinator: "coordinator",
-};
+const pageSize = 100;
+// So many people can be acted on at once.
+const most = 500;
 
 /** All people of the school: found by what one remembers of them, ticked to act on several. */
 export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
@@ -69,6 +67,19 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
   });
   const rows = page.data?.people ?? [];
   const coordinator = me.role === "Coordinator";
+  const all = useMutation({
+    mutationFn: async () => {
+      const found: Row[] = [];
+      for (let at = 0; at < (page.data?.total ?? 0); at += pageSize)
+        found.push(
+          ...(await take(api.GET("/api/people", { params: { query: { ...query, Skip: at } } }))).people,
+        );
+      return found;
+    },
+    onSuccess: (found) => setTicked((t) => new Map([...t, ...found.map((r) => [r.id, r] as const)])),
+  });
+  const total = page.data?.total ?? 0;
+  const wholePage = rows.length > 0 && rows.every((r) => ticked.has(r.id));
   const tick = (r: Row) =>
     setTicked((t) => {
       const next = new Map(t);
@@ -100,6 +111,11 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
               Tick people to add them to a class or a group, to print their sign-in slips, or to say who has
               left.
             </Typography>
+          )}
+          {ticked.size > 0 && (
+            <Button color="inherit" onClick={() => setTicked(new Map())}>
+              Untick all
+            </Button>
           )}
           <Button variant={ticked.size > 0 ? "outlined" : "contained"} onClick={() => setAdding("new")}>
             Add somebody…
@@ -162,7 +178,21 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
           <MenuItem value="gone">have left</MenuItem>
         </Choice>
       </Box>
-      <Problem error={page.error} />
+      <Problem error={page.error ?? all.error} />
+      {wholePage && total > rows.length && ticked.size < total && (
+        <Box role="status" sx={{ display: "flex", gap: 1.5, alignItems: "center", minHeight: 34 }}>
+          <Typography variant="body2">
+            The {rows.length} on this page are ticked
+            {total > most &&
+              `; of ${total.toLocaleString()} that are found, at most ${most} can be ticked at once. Narrow the list.`}
+          </Typography>
+          {total <= most && (
+            <Button variant="outlined" disabled={all.isPending} onClick={() => all.mutate()}>
+              Tick all {total} that are found
+            </Button>
+          )}
+        </Box>
+      )}
       {page.data && rows.length === 0 ? (
         <Empty title="Nobody is found.">
           Try fewer letters, or another filter. Whoever is really not here can be added at the right.
@@ -174,8 +204,8 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
               <TableCell padding="checkbox">
                 <Checkbox
                   size="small"
-                  checked={rows.length > 0 && rows.every((r) => ticked.has(r.id))}
-                  indeterminate={rows.some((r) => ticked.has(r.id)) && !rows.every((r) => ticked.has(r.id))}
+                  checked={wholePage}
+                  indeterminate={!wholePage && rows.some((r) => ticked.has(r.id))}
                   onChange={(e) =>
                     setTicked((t) => {
                       const next = new Map(t);
@@ -245,22 +275,22 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
           </TableBody>
         </Table>
       )}
-      {page.data && page.data.total > 100 && (
+      {page.data && page.data.total > pageSize && (
         <Box sx={{ display: "flex", gap: 1.5, mt: 1, alignItems: "center" }}>
           <Button
             variant="outlined"
             disabled={skip === 0}
-            onClick={() => set("skip", skip > 100 ? String(skip - 100) : "")}
+            onClick={() => set("skip", skip > pageSize ? String(skip - pageSize) : "")}
           >
             Before
           </Button>
           <Typography variant="body2">
-            {skip + 1} to {Math.min(skip + 100, page.data.total)} of {page.data.total.toLocaleString()}
+            {skip + 1} to {Math.min(skip + pageSize, page.data.total)} of {page.data.total.toLocaleString()}
           </Typography>
           <Button
             variant="outlined"
-            disabled={skip + 100 >= page.data.total}
-            onClick={() => set("skip", String(skip + 100))}
+            disabled={skip + pageSize >= page.data.total}
+            onClick={() => set("skip", String(skip + pageSize))}
           >
             After
           </Button>

@@ -152,7 +152,9 @@ function Slips(props: {
                     {own > 0 &&
                       (own === 1 && without.length === 1
                         ? ": a password of their own, which would end, was chosen"
-                        : `; ${own} of them chose a password of their own, which would end`)}
+                        : own === without.length
+                          ? ": they chose passwords of their own, which would end"
+                          : `; ${own} of them chose a password of their own, which would end`)}
                     .
                   </Typography>
                   <Button variant="outlined" onClick={() => setAsking(true)}>
