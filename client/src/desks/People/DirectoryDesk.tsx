@@ -182,9 +182,8 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
       {wholePage && total > rows.length && ticked.size < total && (
         <Box role="status" sx={{ display: "flex", gap: 1.5, alignItems: "center", minHeight: 34 }}>
           <Typography variant="body2">
-            The {rows.length} on this page are ticked
-            {total > most &&
-              `; of ${total.toLocaleString()} that are found, at most ${most} can be ticked at once. Narrow the list.`}
+            The {rows.length} on this page are ticked.
+            {total > most && ` At most ${most} can be ticked at once: narrow the list to have them all.`}
           </Typography>
           {total <= most && (
             <Button variant="outlined" disabled={all.isPending} onClick={() => all.mutate()}>

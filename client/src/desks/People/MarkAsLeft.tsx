@@ -56,7 +56,7 @@ export function MarkAsLeft(props: {
       {free.length > 0 && (
         <FormControlLabel
           control={<Checkbox checked={off} onChange={(e) => setOff(e.target.checked)} />}
-          label={`Take them off ${count(free.length, "roster", "rosters")}: ${named}`}
+          label={`Take them off ${free.length > names.length ? `${free.length} places on ` : ""}${count(names.length, "roster", "rosters")}: ${named}`}
           sx={{ mt: 1, alignItems: "flex-start", overflowWrap: "anywhere" }}
         />
       )}
