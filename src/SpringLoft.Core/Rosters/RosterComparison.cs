@@ -261,7 +261,7 @@ public sealed class RosterComparison
         var leaves = today.Members.Where(m => !m.Left && gone.Contains(m.Person) && byId[m.Class].State != ClassState.Archived).Select(m => Leave(m, "has left the school")).OfType<RosterChange>().ToList();
         if (delivery.EnrollmentList is null)
         {
-            foreach (var l in leaves) Add(l);
+            AddLeaves(leaves);
             return;
         }
         // Who an earlier delivery brought is known by record id alone.
@@ -356,7 +356,14 @@ public sealed class RosterComparison
             moved.Add(left);
             Add(j with { Kind = ChangeKind.Moves, FromClass = left.Class, Why = $"from “{left.ClassName}”" });
         }
-        foreach (var l in leaves.Where(l => !moved.Contains(l))) Add(l);
+        AddLeaves(leaves.Where(l => !moved.Contains(l)));
+    }
+
+    // A class that is gone stays with everybody in it: whoever goes with it out of the records is not taken off.
+    private void AddLeaves(IEnumerable<RosterChange> leaves)
+    {
+        var going = changes.Where(c => c.Kind == ChangeKind.ClassGone).Select(c => c.Class!.Value).ToHashSet();
+        changes.AddRange(leaves.Where(l => !going.Contains(l.Class!.Value)));
     }
 
     private string Course(RosterChange c) => c.Class is { } id ? byId[id].Course : deliveredClasses[c.ClassRef!].Course;

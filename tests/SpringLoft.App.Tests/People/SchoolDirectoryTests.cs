@@ -115,6 +115,18 @@ public class SchoolDirectoryTests : SchoolTest
     }
 
     [Fact]
+    public void Staff_are_given_another_role_in_one_act_and_who_has_it_already_is_not_noted()
+    {
+        Directory.SetRole(school.Coordinator, [school.Lead.Id, school.OtherTeacher.Id, school.Coordinator.Id], SchoolRole.Coordinator).ShouldBe(2);
+
+        Found(Ask() with { Role = SchoolRole.Coordinator }).Count.ShouldBe(3);
+        school.Read(c => Dapper.SqlMapper.ExecuteScalar<int>(c, "SELECT count(*) FROM audit WHERE act = 'changed role'")).ShouldBe(2);
+        Directory.SetRole(school.Coordinator, [school.Lead.Id], SchoolRole.Staff).ShouldBe(1);
+        school.OpenClass();
+        school.Workspace.Head(school.Lead, school.Class).Name.ShouldNotBeEmpty("in a class they keep the place they have");
+    }
+
+    [Fact]
     public void What_would_hurt_is_refused()
     {
         Refused(() => Leavers.Mark(school.Coordinator, [school.Coordinator.Id], false)).ShouldBe("role-coordinator");

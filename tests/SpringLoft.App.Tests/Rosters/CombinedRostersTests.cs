@@ -71,6 +71,47 @@ public class CombinedRostersTests : SchoolTest
     }
 
     [Fact]
+    public void Its_name_order_and_colours_are_changed_by_one_at_a_time()
+    {
+        var id = Make();
+        var version = combined.See(school.Lead, id).Version;
+
+        combined.Change(school.Lead, id, "Both pots", [new(school.Class, 5), new(second, 1)], version);
+
+        combined.Mine(school.Lead).ShouldHaveSingleItem().ShouldSatisfyAllConditions(r => r.Name.ShouldBe("Both pots"), r => r.Classes.ShouldBe([school.Class, second]), r => r.Students.ShouldBe(3));
+        combined.See(school.Lead, id).Sections.Select(s => (s.Class, s.Letter, s.Colour)).ShouldBe([(school.Class, "A", 5), (second, "B", 1)]);
+        Refused(() => combined.Change(school.Lead, id, "Again", [new(school.Class, 5), new(second, 1)], version)).ShouldBe("changed-meanwhile");
+        combined.Mine(school.CoTeacher).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Groups_are_balanced_by_the_mean_of_returned_marks()
+    {
+        var late = Enumerable.Range(0, 2).Select(i => school.Add($"late{i}", SchoolRole.Student, $"Late{i}", "Comer", $"{1090 + i}")).ToList();
+        school.Roster.Enroll(school.Lead, school.Class, [.. late.Select(l => l.Id)], ClassRole.Student);
+        var pot = school.Assign("Pinch pot", 20);
+        Caller[] all = [school.Umi, school.Rúna, .. late];
+        foreach (var (who, score) in all.Zip([20m, 18m, 4m, 2m]))
+        {
+            await school.HandIn(who, pot);
+            var cell = school.Returns.See(school.Class).Students.Single(s => s.Student == who.Id).Cells.Single();
+            school.Returns.Mark(school.Lead, school.Class, cell.Id, score, cell.Version);
+        }
+        var making = new MakingGroups(school.Premises);
+        var ask = new GroupsAsk(2, null, 7, BalancedBy.MeanScore, null, null, null, "Team");
+        // A mark that the student has not seen yet is nothing to sort children by.
+        making.Preview(school.Class, ask).Groups.ShouldAllBe(g => g.Mean == null);
+        school.Returns.ReturnAll(school.Lead, school.Class, null, false, null);
+
+        var draft = making.Preview(school.Class, ask);
+
+        // 20 + 2 and 18 + 4 of 20 points: the only way to two equal means, 55 of 100.
+        draft.Groups.ShouldAllBe(g => g.Members.Count == 2 && g.Mean == 55);
+        draft.Spread.ShouldBe(0);
+        draft.Groups.Single(g => g.Members.Any(m => m.Id == school.Umi.Id)).Members.ShouldContain(m => m.Id == late[1].Id);
+    }
+
+    [Fact]
     public void Groups_are_made_from_a_list_and_what_names_nobody_is_told()
     {
         var making = new MakingGroups(school.Premises);

@@ -209,42 +209,6 @@ public class RosterComparisonTests
     }
 
     [Fact]
-    public void A_class_that_was_made_by_hand_is_known_by_its_name_and_linked()
-    {
-        var t = School with { Classes = [.. School.Classes, Class(9, "Signals", "5A", record: null)] };
-        var d = Same(School);
-        var changes = Compare(d with { Classes = [.. d.Classes, new("r9", "r9", "Signals", "5A", null, null, null, false, 4)] }, t);
-
-        changes.Changes.ShouldHaveSingleItem().ShouldSatisfyAllConditions(c => c.Kind.ShouldBe(ChangeKind.ChangedClass), c => c.Class.ShouldBe(new ClassId(9)));
-    }
-
-    [Fact]
-    public void New_classes_are_named_by_the_pattern_and_no_two_alike()
-    {
-        var d = Same(School);
-        var changes = Compare(d with { Classes = [.. d.Classes, new("r1", "r1", "Pottery", null, null, null, null, false, 4), new("r2", "r2", "Pottery", null, null, null, null, false, 5), new("r3", "r3", "Clay", "A", null, null, null, false, 6)] }, School);
-
-        changes.ClassNames.Values.ShouldBe(["Pottery", "Pottery (2)", "Clay A (2)"]);
-    }
-
-    [Fact]
-    public void A_class_that_is_gone_stays_and_waits_for_a_yes()
-    {
-        var d = Same(School);
-        var changes = Compare(d with { Classes = [.. d.Classes.Where(k => k.Ref != "k3")] }, School);
-
-        changes.Only(ChangeKind.ClassGone).Holds.ShouldBe(["gone:3"]);
-    }
-
-    [Fact]
-    public void An_archived_class_is_left_in_peace()
-    {
-        var t = School with { Classes = [.. School.Classes.Select(k => k with { State = ClassState.Archived })] };
-
-        Compare(Whole([.. Ten.Select(p => Said(p))], [], []), t).Changes.ShouldBeEmpty();
-    }
-
-    [Fact]
     public void Somebody_who_is_gone_becomes_inactive_and_leaves_their_classes_and_comes_back_the_same()
     {
         var d = Same(School);
@@ -373,15 +337,6 @@ public class RosterComparisonTests
         out1.Findings.ShouldHaveSingleItem().Text.ShouldContain("says what an earlier row says");
         out1.Changes.Count(c => c.Kind == ChangeKind.Joins).ShouldBe(k == "k1" ? 0 : 1);
         out1.Changes.ShouldNotContain(c => c.Kind == ChangeKind.Leaves);
-    }
-
-    [Fact]
-    public void An_archived_class_that_is_said_twice_is_still_left_in_peace()
-    {
-        var t = School with { Classes = [.. School.Classes.Select(k => k.Id.Value == 1 ? k with { State = ClassState.Archived } : k)] };
-        var d = Same(t);
-
-        Compare(d with { Enrollments = [.. d.Enrollments, .. d.Enrollments] }, t).ShouldSatisfyAllConditions(c => c.Changes.ShouldBeEmpty(), c => c.Same.ShouldBe(20), c => c.Findings.Count.ShouldBe(20));
     }
 
     [Fact]
