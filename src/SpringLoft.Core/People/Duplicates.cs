@@ -28,7 +28,7 @@ public static class Duplicates
                 for (var j = i + 1; j < here.Count; j++)
                 {
                     var (a, b) = here[i].Person.Id.Value < here[j].Person.Id.Value ? (here[i], here[j]) : (here[j], here[i]);
-                    if (ToldApart(a.Person, b.Person) || apart.Contains((a.Person.Id, b.Person.Id)) || !seen.Add((a.Person.Id, b.Person.Id))) continue;
+                    if (ToldApart(a.Person, b.Person, a.Forward == b.Forward) || apart.Contains((a.Person.Id, b.Person.Id)) || !seen.Add((a.Person.Id, b.Person.Id))) continue;
                     var near = Math.Max(Knowing.Similarity(a.Forward, b.Forward), Knowing.Similarity(a.Forward, b.Backward));
                     if (near >= Knowing.Close) found.Add(new(a.Person.Id, b.Person.Id, near, near >= 1 ? "the same name" : "close names"));
                 }
@@ -36,9 +36,9 @@ public static class Duplicates
         return [.. found.OrderByDescending(f => f.Near).ThenBy(f => f.A.Value).ThenBy(f => f.B.Value).Take(most)];
     }
 
-    // The records know both and call them by two names; or both have a grade, and not the same or the next.
-    private static bool ToldApart(KnownPerson a, KnownPerson b) =>
-        (a.RecordId is not null && b.RecordId is not null && a.RecordId != b.RecordId) ||
+    // The records know both, and call them by two names or give each a number or another grade; or both have a grade, and not the same or the next.
+    private static bool ToldApart(KnownPerson a, KnownPerson b, bool sameName) =>
+        (a.RecordId is not null && b.RecordId is not null && a.RecordId != b.RecordId && !(sameName && a.Grade == b.Grade && (a.StudentNumber is null || b.StudentNumber is null))) ||
         (int.TryParse(a.Grade, out var x) && int.TryParse(b.Grade, out var y) && Math.Abs(x - y) > 1);
 
     private static string Block(string key) => key.Length < 3 ? key : key[..3];

@@ -95,11 +95,15 @@ public sealed class Knowing
     {
         var key = Key(name.Given, name.Family);
         // Two people of one name, each with a number of their own, are two people.
-        var same = (claim.NameOrderKnown ? byName : byEitherOrder).Value[key].DistinctBy(p => p.Id).Where(p => !Contradicts(claim.RecordId, p.RecordId) && !Contradicts(claim.StudentNumber, p.StudentNumber)).ToList();
+        var named = (claim.NameOrderKnown ? byName : byEitherOrder).Value[key].DistinctBy(p => p.Id).Where(p => !Contradicts(claim.StudentNumber, p.StudentNumber)).ToList();
+        var same = named.Where(p => !Contradicts(claim.RecordId, p.RecordId)).ToList();
         var ofGrade = string.IsNullOrWhiteSpace(claim.Grade) ? same : [.. same.Where(p => string.Equals(p.Grade, claim.Grade.Trim(), StringComparison.OrdinalIgnoreCase))];
         if (ofGrade.Count == 1) return new(Knowledge.Known, ofGrade[0].Id, [], string.IsNullOrWhiteSpace(claim.Grade) ? "by name" : "by name and grade");
         if (ofGrade.Count > 1) return new(Knowledge.Possible, null, [.. ofGrade.Take(MostCandidates).Select(p => p.Id)], $"{ofGrade.Count} people have this name");
         if (same.Count > 0) return new(Knowledge.Possible, null, [.. same.Take(MostCandidates).Select(p => p.Id)], $"the name is there, but in grade {string.Join(", ", same.Select(p => p.Grade ?? "–").Distinct())}");
+        // Records that know one child twice say no more than records that know two children of one name.
+        var twice = named.Where(p => string.Equals(p.Grade, claim.Grade?.Trim(), StringComparison.OrdinalIgnoreCase)).Take(MostCandidates).Select(p => p.Id).ToList();
+        if (twice.Count > 0) return new(Knowledge.Possible, null, twice, $"the name is there {(claim.Grade is null ? "" : "in that grade ")}under another record, and no number tells them apart");
         if (!closeNames) return new(Knowledge.Unknown, null, [], "nobody of that name is in the directory");
         var close = keys.Value.Select(k => (k.Person, Near: Math.Max(Similarity(key, k.Forward), Similarity(key, k.Backward)))).Where(x => x.Near >= Close).OrderByDescending(x => x.Near).Take(MostCandidates).ToList();
         return close.Count > 0 ? new(Knowledge.Possible, null, [.. close.Select(x => x.Person.Id)], "a close name") : new(Knowledge.Unknown, null, [], "nobody of that name is in the directory");

@@ -80,7 +80,7 @@ public sealed class RosterComparison
         if (before.TryGetValue(d.Ref, out var then) && people.TryGetValue(then, out var still) && !Crosses(still, d)) { Take(Settle(d, then), then, taken); return; }
         var known = knowing.Find(new(d.RecordId, d.StudentNumber, d.Email, d.UserName, new(d.Given, d.Family), true, d.Grade), closeNames: false);
         if (known.Knowledge == Knowledge.Unknown) { Take(d, null, taken); return; }
-        if (known.Knowledge != Knowledge.Known) { Unclear(d, known); return; }
+        if (known.Knowledge != Knowledge.Known) { Unclear(d, known with { Candidates = [.. known.Candidates.Select(Real).Distinct()] }); return; }
         var p = people[Real(known.Person!.Value)];
         var other = taken.GetValueOrDefault(p.Id);
         if (other is not null && !d.Gone && (p.Id != known.Person || SameName(p, d))) { Twice(d, p, other); return; }
@@ -234,8 +234,8 @@ public sealed class RosterComparison
     private RosterChange Gone(TodayClass k, string why)
     {
         var key = $"gone:{k.Id.Value}";
-        if (holds.All(h => h.Key != key)) holds.Add(new(key, HoldKind.ClassGone, $"“{k.Name}” is {why}. It would stay with everything in it, and follow the records no longer.", k.Id, null, []));
-        return new(ChangeKind.ClassGone, "", k.Name, $"{why}; it stays with everything in it, and follows the records no longer") { Class = k.Id, Holds = [key] };
+        if (holds.All(h => h.Key != key)) holds.Add(new(key, HoldKind.ClassGone, $"“{k.Name}” is {why}. It would stay with everything and everybody in it, and follow the records no longer.", k.Id, null, []));
+        return new(ChangeKind.ClassGone, "", k.Name, $"{why}; it stays with everything and everybody in it, and follows the records no longer") { Class = k.Id, Holds = [key] };
     }
 
     private static IEnumerable<string> Differences(TodayClass k, DeliveredClass d)

@@ -50,7 +50,7 @@ public class DeliveredClassesTests : DeliveryTest
         var id = await Whole("sourcedId,title,courseSourcedId,classCode,periods,location\nk0,Weaving,c0,6A,1,Room 4\n", Enrollments[..Enrollments.IndexOf("e3", StringComparison.Ordinal)]);
 
         var gone = deliveries.See(id).Holds.Single(h => h.Kind == HoldKind.ClassGone);
-        gone.Text.ShouldContain("would stay with everything in it");
+        gone.Text.ShouldContain("would stay with everything and everybody in it");
         Refused(() => Apply(id)).ShouldBe("delivery-nothing");
         foreach (var h in deliveries.See(id).Holds) deliveries.Decide(school.Coordinator, id, h.Key, HoldDecision.Yes, null);
         Apply(id);

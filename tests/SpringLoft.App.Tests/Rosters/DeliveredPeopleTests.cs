@@ -182,6 +182,25 @@ public class DeliveredPeopleTests : DeliveryTest
     }
 
     [Fact]
+    public async Task A_child_whom_the_records_have_anew_under_another_record_keeps_their_one_account()
+    {
+        await ApplyTable("record id,student number,given,family,grade\nrec-u,1001,Umi,Hallgrímsson,6\n");
+        var people = school.Read(DeliveredStore.People).Count;
+
+        var id = await Table("record id,given,family,grade\nrec-new,Umi,HALLGRIMSSON,6\n");
+        var hold = deliveries.See(id).Holds.ShouldHaveSingleItem();
+        hold.Text.ShouldContain("under another record");
+        hold.People.ShouldHaveSingleItem().Id.ShouldBe(school.Umi.Id);
+        Refused(() => Apply(id)).ShouldBe("delivery-nothing");
+        deliveries.Decide(school.Coordinator, id, hold.Key, HoldDecision.Yes, school.Umi.Id);
+        Apply(id);
+
+        Who(school.Umi.Id).ShouldSatisfyAllConditions(p => p.RecordId.ShouldBe("rec-new"), p => p.StudentNumber.ShouldBe("1001"), p => p.UserName.ShouldNotBeEmpty());
+        school.Read(DeliveredStore.People).Count.ShouldBe(people);
+        deliveries.See(await Table("record id,given,family,grade\nrec-new,Umi,HALLGRIMSSON,6\n")).Holds.ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task Nobody_can_be_two_rows_of_one_delivery()
     {
         await ApplyTable("record id,student number,given,family\nrec-u,1001,Umi,Hallgrímsson\nrec-r,1002,Rúna,Ravndal\n");

@@ -18,7 +18,13 @@ public class DirectoryRulesTests
     public void Close_names_in_either_order_are_shown(string given, string family, bool shown) => Pairs(Person(1, "Umi", "Hallgrímsson"), Person(2, given, family)).Count.ShouldBe(shown ? 1 : 0);
 
     [Fact]
-    public void Two_whom_the_records_tell_apart_are_not_shown() => Pairs(Person(1, "Umi", "Hall", record: "a"), Person(2, "Umi", "Hall", record: "b"), Person(3, "Umi", "Hall")).ShouldBe([(1, 3), (2, 3)]);
+    public void Two_whom_the_records_tell_apart_are_not_shown() =>
+        Pairs(Person(1, "Umi", "Hall", record: "a") with { StudentNumber = "1" }, Person(2, "Umi", "Hall", record: "b") with { StudentNumber = "2" }, Person(3, "Umi", "Hall"), Person(4, "Umi", "Hall", "7", "c"), Person(5, "Umi", "Hal", record: "d"))
+            .ShouldBe([(1, 3), (2, 3), (3, 4), (3, 5)], ignoreOrder: true);
+
+    [Fact]
+    public void Whom_the_records_have_twice_by_the_same_name_in_the_same_grade_with_a_number_once_at_most_is_shown() =>
+        Pairs(Person(1, "Umi", "Hall", record: "a") with { StudentNumber = "1" }, Person(2, "Umi", "HALL", record: "b"), Person(3, "Umi", "Hall", "7", "c")).ShouldBe([(1, 2)]);
 
     [Fact]
     public void Grades_far_apart_tell_apart() => Pairs(Person(1, "Umi", "Hall", "5"), Person(2, "Umi", "Hall", "8"), Person(3, "Umi", "Hall", "6")).ShouldBe([(1, 3)]);

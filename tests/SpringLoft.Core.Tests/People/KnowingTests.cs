@@ -39,6 +39,18 @@ public class KnowingTests
         Find(user: "S1003").Person.ShouldBe(OtherRúna.Id);
     }
 
+    [Theory]
+    [InlineData(null, "6", Knowledge.Possible)] // no number tells them apart
+    [InlineData("1099", "6", Knowledge.Unknown)] // each has a number of their own
+    [InlineData(null, "7", Knowledge.Unknown)] // another child of the name, in another grade
+    public void A_name_under_another_record_is_shown_where_nothing_tells_the_two_apart(string? number, string grade, Knowledge known)
+    {
+        var found = Directory.Find(new("rec-99", number, null, null, new("UMI", "Hallgrimsson"), true, grade), closeNames: false);
+
+        found.Knowledge.ShouldBe(known);
+        found.Candidates.ShouldBe(known == Knowledge.Possible ? [Umi.Id] : []);
+    }
+
     [Fact]
     public void Two_of_them_naming_two_people_is_for_a_person_to_settle()
     {
