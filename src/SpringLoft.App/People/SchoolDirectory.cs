@@ -242,7 +242,7 @@ public sealed class SchoolDirectory(Premises premises)
 
     private static IReadOnlyList<DirectoryRow> Rows(IDbConnection c, IReadOnlyList<PersonRow> people)
     {
-        var classes = RosterStore.ClassesOf(c, people.Select(p => p.Id));
-        return [.. people.Select(p => new DirectoryRow(p.Id, p.Name.Sort, p.Given, p.Family, p.Role, p.Grade, p.StudentNumber, p.Email, p.UserName, p.School, p.Active, [.. classes[p.Id]], p.RecordId is not null))];
+        var now = RosterStore.Now(c, people.Select(p => p.Id));
+        return [.. people.Select(p => new DirectoryRow(p.Id, p.Name.Sort, p.Given, p.Family, p.Role, p.Grade, p.StudentNumber, p.Email, p.UserName, p.School, p.Active, now[p.Id].Names, p.RecordId is not null))];
     }
 }

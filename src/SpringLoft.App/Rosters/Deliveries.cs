@@ -155,8 +155,8 @@ public sealed class Deliveries(Premises premises)
         var applied = DeliveryStore.Applied(c, id);
         var candidates = holds.ToDictionary(h => h.Key, h => JsonSerializer.Deserialize<long[]>(h.Candidates)!.Select(p => new PersonId(p)).ToList());
         var people = PersonStore.Find(c, candidates.Values.SelectMany(p => p).Distinct()).ToDictionary(p => p.Id);
-        var classes = RosterStore.ClassesOf(c, people.Keys);
-        MeantPerson Meant(PersonRow p) => new(p.Id, p.Name.Sort, p.Grade, p.StudentNumber, p.Email, p.UserName, p.Active, [.. classes[p.Id]]);
+        var now = RosterStore.Now(c, people.Keys);
+        MeantPerson Meant(PersonRow p) => new(p.Id, p.Name.Sort, p.Grade, p.StudentNumber, p.Email, p.UserName, p.Active, now[p.Id].Names);
         return new DeliveryView(Summary(d), kept.Version,
             Math.Max(0, kept.Changes.Count(x => x.Holds.All(lifted.Contains)) - applied.Where(a => a.TakenBackAt is null && a.AppliedAt >= kept.At).Sum(a => a.Changes)), kept.Same,
             [.. holds.Select(h => new HoldView(h.Key, h.Kind, h.Text, h.Changes, h.Decision, h.SettledAs, [.. candidates[h.Key].Where(people.ContainsKey).Select(p => Meant(people[p]))]))],

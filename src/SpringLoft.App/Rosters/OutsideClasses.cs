@@ -18,7 +18,7 @@ public sealed record OutsideClass(string Code, string Name, IReadOnlyList<Outsid
 
 /// <summary>Takes over the people of a class that lives in another program, by the code it has there.</summary>
 /// <param name="from">Where that program is asked; null where none is connected.</param>
-public sealed class OutsideClasses(Premises premises, RosterDesk roster, HttpClient http, Func<Uri?> from)
+public sealed class OutsideClasses(Premises premises, HttpClient http, Func<Uri?> from)
 {
     private sealed record Answer(string? Name, IReadOnlyList<AnswerPerson>? People);
 
@@ -48,7 +48,7 @@ public sealed class OutsideClasses(Premises premises, RosterDesk roster, HttpCli
             var matched = (found.People ?? []).Where(p => !string.IsNullOrWhiteSpace(p.Name) || !string.IsNullOrWhiteSpace(p.Email)).Take(500).Select(p =>
                 (Person: p, Who: knowing.Find(new(null, null, p.Email, null, string.IsNullOrWhiteSpace(p.Name) ? null : new PersonName(p.Name.Trim(), ""), false, null)))).ToList();
             IEnumerable<PersonId> Meant(Recognised r) => r.Person is { } one ? [one] : r.Candidates;
-            var people = roster.Found(c, id, PersonStore.Find(c, matched.SelectMany(m => Meant(m.Who)).Distinct())).ToDictionary(p => p.Id);
+            var people = RosterDesk.Found(c, id, PersonStore.Find(c, matched.SelectMany(m => Meant(m.Who)).Distinct())).ToDictionary(p => p.Id);
             return new OutsideClass(text, found.Name ?? text, [.. matched.Select(m => new OutsidePerson(m.Person.Name ?? m.Person.Email!, m.Person.Email, m.Person.Role == "teacher", m.Who.Knowledge, m.Who.Why, [.. Meant(m.Who).Where(people.ContainsKey).Select(p => people[p])]))]);
         });
     }

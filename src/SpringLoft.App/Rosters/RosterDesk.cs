@@ -62,12 +62,8 @@ public sealed class RosterDesk(Premises premises)
     {
         var text = Refusals.NotLonger(typed ?? "", "typed", "What you typed", 100);
         var found = PersonStore.StartingWith(c, PersonName.SearchKey(text), students, MostFound);
-        var classes = RosterStore.ClassesOf(c, found.Select(f => f.Id));
-        return found.Select(p =>
-        {
-            var here = id is { } k ? RosterStore.Member(c, k, p.Id) : null;
-            return new FoundPerson(p.Id, p.Name.Sort, p.Grade, p.StudentNumber, p.Role, here is { LeftAt: null } ? here.Role : null, [.. classes[p.Id]]);
-        }).ToList();
+        var now = RosterStore.Now(c, found.Select(f => f.Id), id);
+        return found.Select(p => Found(p, now[p.Id])).ToList();
     });
 
     /// <summary>Reads people out of what was pasted and says whom the directory knows. Writes nothing.</summary>
@@ -97,12 +93,13 @@ public sealed class RosterDesk(Premises premises)
 
     private static IEnumerable<PersonId> Meant(Recognised who) => who.Person is { } one ? [one] : who.Candidates;
 
-    internal List<FoundPerson> Found(IDbConnection c, ClassId id, IReadOnlyList<PersonRow> people)
+    internal static List<FoundPerson> Found(IDbConnection c, ClassId id, IReadOnlyList<PersonRow> people)
     {
-        var classes = RosterStore.ClassesOf(c, people.Select(f => f.Id));
-        var here = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToDictionary(m => m.PersonId, m => m.Role);
-        return [.. people.OrderBy(p => PersonName.SearchKey(p.Name.Sort), StringComparer.Ordinal).Select(p => new FoundPerson(p.Id, p.Name.Sort, p.Grade, p.StudentNumber, p.Role, here.TryGetValue(p.Id, out var role) ? role : null, [.. classes[p.Id]]))];
+        var now = RosterStore.Now(c, people.Select(f => f.Id), id);
+        return [.. people.OrderBy(p => PersonName.SearchKey(p.Name.Sort), StringComparer.Ordinal).Select(p => Found(p, now[p.Id]))];
     }
+
+    private static FoundPerson Found(PersonRow p, ClassesNow now) => new(p.Id, p.Name.Sort, p.Grade, p.StudentNumber, p.Role, now.Here, now.Names);
 
     /// <summary>The roster: staff first, then students by name; those who left at the end.</summary>
     public IReadOnlyList<RosterRow> See(ClassId id) => premises.Db.Read(c =>

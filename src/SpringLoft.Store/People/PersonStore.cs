@@ -42,6 +42,10 @@ public static class PersonStore
 {
     private const string Columns = "p.id, p.role, p.given, p.family, p.grade, p.student_number, p.email, p.user_name, p.active, p.record_id, p.school";
 
+    private static readonly string Family = Beginning("family_key", "p.family_key, p.given_key, p.id"), Given = Beginning("given_key", "p.given_key, p.family_key, p.id"), Number = Beginning("student_number", "p.student_number");
+
+    private static string Beginning(string column, string order) => $"SELECT {Columns} FROM person p WHERE p.{column} >= @key AND p.{column} < @end AND p.active = 1 AND (p.role = 'Student') = @students ORDER BY {order} LIMIT @most";
+
     /// <summary>One person; null if there is no such.</summary>
     public static PersonRow? Find(IDbConnection c, PersonId id) =>
         c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.id = @id", new { id });
@@ -71,18 +75,15 @@ public static class PersonStore
 
     /// <summary>
     /// Active people whose family name begins with the text, then those whose given name does, then those whose student
-    /// number does; each in the order of the list.
+    /// number does (first of all if the text begins with a digit); each in the order of the list.
     /// </summary>
     /// <param name="key">As <see cref="PersonName.SearchKey"/> makes it; may be empty for the first of all.</param>
     public static IReadOnlyList<PersonRow> StartingWith(IDbConnection c, string key, bool students, int most)
     {
-        var end = key + "\uFFFF";
         // Each of the three walks along an index and stops at the most that is shown, however many more there are.
-        string First(string column, string order) => $"SELECT {Columns} FROM person p WHERE p.{column} >= @key AND p.{column} < @end AND p.active = 1 AND (p.role = 'Student') = @students ORDER BY {order} LIMIT @most";
-        var values = new { key, end, students, most };
-        var found = c.Query<PersonRow>(First("family_key", "p.family_key, p.given_key, p.id"), values).ToList();
-        if (found.Count < most && key.Length > 0) found.AddRange(c.Query<PersonRow>(First("given_key", "p.given_key, p.family_key, p.id"), values));
-        if (found.Count < most && key.Length > 0) found.AddRange(c.Query<PersonRow>(First("student_number", "p.student_number"), values));
+        var found = new List<PersonRow>();
+        foreach (var by in key.Length == 0 ? [Family] : char.IsAsciiDigit(key[0]) ? [Number, Family, Given] : (string[])[Family, Given, Number])
+            if (found.Count < most) found.AddRange(c.Query<PersonRow>(by, new { key, end = key + "\uFFFF", students, most }));
         return [.. found.DistinctBy(p => p.Id).Take(most)];
     }
 

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using SpringLoft.Core.People;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.People;
@@ -41,6 +42,19 @@ public sealed record PlaceRow
 
     /// <summary>The name in its forms.</summary>
     public PersonName Name => new(Given, Family);
+}
+
+/// <summary>Where a person is now.</summary>
+public sealed record ClassesNow
+{
+    public PersonId Person { get; init; }
+
+    /// <summary>Their role in the class at hand; null if they are not on its roster.</summary>
+    public ClassRole? Here { get; init; }
+
+    /// <summary>Names of the classes that are not archived, as a JSON list.</summary>
+    public string Classes { get; init; } = "[]";
+    public IReadOnlyList<string> Names => JsonSerializer.Deserialize<string[]>(Classes)!;
 }
 
 /// <summary>Owns member.</summary>
@@ -109,12 +123,14 @@ public static class RosterStore
     public static void ComeBack(IDbConnection c, ClassId id, IEnumerable<PersonId> people, Instant leftAt) =>
         c.Execute("UPDATE member SET left_at = NULL WHERE class_id = @id AND person_id = @person AND left_at = @leftAt", people.Select(person => new { id, person, leftAt }));
 
-    /// <summary>Names of the other classes of the same year that people are in.</summary>
-    public static ILookup<PersonId, string> ClassesOf(IDbConnection c, IEnumerable<PersonId> people) => c.Query<(long Person, string Name)>(
+    /// <summary>The classes that people are in now, in one statement whose text is always the same, however many they are.</summary>
+    /// <param name="here">The class at hand; null for none.</param>
+    public static IReadOnlyDictionary<PersonId, ClassesNow> Now(IDbConnection c, IEnumerable<PersonId> people, ClassId? here = null) => c.Query<ClassesNow>(
         """
-        SELECT m.person_id, k.name FROM member m JOIN class k ON k.id = m.class_id
-        WHERE m.person_id IN @people AND m.left_at IS NULL AND k.state <> 'Archived' ORDER BY k.name
-        """, new { people = people.Select(p => p.Value).ToArray() }).ToLookup(x => new PersonId(x.Person), x => x.Name);
+        SELECT p.value AS person, (SELECT m.role FROM member m WHERE m.class_id = @here AND m.person_id = p.value AND m.left_at IS NULL) AS here,
+          (SELECT json_group_array(name) FROM (SELECT k.name FROM member m JOIN class k ON k.id = m.class_id WHERE m.person_id = p.value AND m.left_at IS NULL AND k.state <> 'Archived' ORDER BY k.name)) AS classes
+        FROM json_each(@people) p
+        """, new { people = JsonSerializer.Serialize(people.Select(p => p.Value).Distinct()), here = here?.Value }).ToDictionary(n => n.Person);
 
     /// <summary>Rosters that people are on, in classes that are not archived, by name of the class; and how much of their work is held there.</summary>
     public static IReadOnlyList<PlaceRow> PlacesOf(IDbConnection c, IEnumerable<PersonId> people) => [.. c.Query<PlaceRow>(

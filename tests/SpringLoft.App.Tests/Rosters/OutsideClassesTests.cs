@@ -11,7 +11,7 @@ public sealed class OutsideClassesTests : SchoolTest
     private Uri? asked;
 
     private OutsideClasses Outside(HttpStatusCode status, string body, bool connected = true) =>
-        new(school.Premises, school.Roster, new HttpClient(new Answering(r => { asked = r.RequestUri; return new(status) { Content = new StringContent(body, Encoding.UTF8, "application/json") }; })), () => connected ? new("http://other.example/api/") : null);
+        new(school.Premises, new HttpClient(new Answering(r => { asked = r.RequestUri; return new(status) { Content = new StringContent(body, Encoding.UTF8, "application/json") }; })), () => connected ? new("http://other.example/api/") : null);
 
     private Task<OutsideClass> Look(OutsideClasses outside, string? code = "HARBOUR7") => outside.Look(school.Class, code, CancellationToken.None);
 

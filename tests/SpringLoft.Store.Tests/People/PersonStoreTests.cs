@@ -13,26 +13,6 @@ public class PersonStoreTests : StoreTest
         Person(c, SchoolRole.Student, "Łukasz", "Łukasik", "s1010", "1010");
     });
 
-    private IEnumerable<string> Found(string typed, int most = 10) => Db.Read(c => PersonStore.StartingWith(c, PersonName.SearchKey(typed), students: true, most)).Select(p => p.Name.Sort);
-
-    [Fact]
-    public void Family_names_come_before_given_names() => Found("hal").ShouldBe(["Hallgrímsson, Umi", "Zulu, Halla"]);
-
-    [Theory]
-    [InlineData("luk", "Łukasik, Łukasz")]
-    [InlineData("1010", "Łukasik, Łukasz")]
-    public void Accents_and_numbers_find_too(string typed, string name) => Found(typed).ShouldBe([name]);
-
-    [Fact]
-    public void Signs_that_mean_something_to_a_database_mean_nothing_here()
-    {
-        Found("%").Count().ShouldBe(3);
-        Found("x' OR '1'='1").ShouldBeEmpty();
-    }
-
-    [Fact]
-    public void No_more_are_found_than_asked_for() => Found("", 2).Count().ShouldBe(2);
-
     [Fact]
     public void A_user_name_and_a_student_number_are_given_once()
     {

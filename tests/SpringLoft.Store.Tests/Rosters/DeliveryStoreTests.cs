@@ -113,9 +113,14 @@ public class DeliveryStoreTests : StoreTest
         Decide(id, "person:rec-n", HoldDecision.Yes);
         var come = Db.Write(c => DeliveredStore.Add(c, [new(default, "rec-n", null, null, "new", "New", "Comer", null, SchoolRole.Student, null, true)])).Single();
 
-        Db.Write(c => DeliveryStore.SettledAs(c, id, "person:rec-n", come));
+        Db.Write(c => DeliveryStore.Came(c, id, DeliveryStore.Holds(c, id).Single(), come));
 
         Db.Read(c => DeliveryStore.Holds(c, id)).Single().ShouldSatisfyAllConditions(h => h.SettledAs.ShouldBe(come), h => h.Decision.ShouldBe(HoldDecision.Yes));
         Db.Read(DeliveryStore.SettledBefore)["rec-n"].ShouldBe(come);
+        PersonId? Came() => Db.Read(c => DeliveryStore.WhoCame(c, id, "rec-n"));
+        Decide(id, "person:rec-n", HoldDecision.Waiting);
+        Came().ShouldBe(come, "also when it is to be decided anew");
+        Db.Write(c => DeliveryStore.Forget(c, come));
+        Came().ShouldBeNull();
     }
 }
