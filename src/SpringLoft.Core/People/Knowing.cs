@@ -86,7 +86,7 @@ public sealed class Knowing
                 if (p.Id != first.Id) (others ??= []).Add(p.Id);
             }
         }
-        if (others is not null) return new(Knowledge.Conflict, null, [first!.Id, .. others.Distinct()], $"{string.Join(" and ", named)} name different people");
+        if (others is not null) return new(Knowledge.Conflict, null, [first!.Id, .. others.Distinct()], $"{string.Join(", ", named.SkipLast(1))}{(named.Count > 1 ? " and " : "")}{named[^1]} name{(named.Count > 1 ? "" : "s")} different people");
         if (first is not null) return new(Knowledge.Known, first.Id, [], $"by {named[0]}");
         return claim.Name is { } name ? ByName(name, claim, closeNames) : new(Knowledge.Unknown, null, [], ways.FirstOrDefault(w => !string.IsNullOrWhiteSpace(w.Said)) is { Said: not null } way ? $"the directory has nobody with the {way.What} {way.Said.Trim()}" : "nothing is said to know them by");
     }

@@ -70,6 +70,8 @@ public class KnowingTests
         conflict.Knowledge.ShouldBe(Knowledge.Conflict);
         conflict.Candidates.ShouldBe([Umi.Id, OtherRúna.Id]);
         conflict.Why.ShouldBe("record id and student number name different people");
+        twice.Find(new("rec-1", "1003", null, "s1003", null, true, null)).Why.ShouldBe("record id and user name name different people");
+        Find(record: "rec-1", number: "1002", user: "s1003").Why.ShouldBe("record id, student number and user name name different people");
     }
 
     [Fact]
