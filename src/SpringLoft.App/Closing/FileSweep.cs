@@ -1,4 +1,5 @@
 using System.Globalization;
+using SpringLoft.Core.Closing;
 using SpringLoft.Store.Files;
 
 namespace SpringLoft.App.Closing;
@@ -9,9 +10,6 @@ namespace SpringLoft.App.Closing;
 /// </summary>
 public sealed class FileSweep(Premises premises)
 {
-    /// <summary>How long a file stays after it was first found unused.</summary>
-    public static readonly Duration Grace = Duration.FromDays(7);
-
     /// <summary>Looks through the store once.</summary>
     /// <returns>How many files were taken off the disk.</returns>
     public int Go(CancellationToken stop)
@@ -20,7 +18,7 @@ public sealed class FileSweep(Premises premises)
         var due = premises.Db.Write(c =>
         {
             UnusedFiles.Note(c, onDisk, premises.Clock.Now);
-            return UnusedFiles.Since(c, premises.Clock.Now - Grace);
+            return UnusedFiles.Since(c, Deleting.UnusedSince(premises.Clock.Now));
         });
         var (gone, bytes) = (0, 0L);
         foreach (var sha in due)

@@ -26,6 +26,12 @@ public static class Deleting
         return list;
     }
 
+    /// <summary>Days for which a file stays on the disk after it was first found that nothing refers to it.</summary>
+    public const int UnusedDays = 7;
+
+    /// <summary>Since when a file must have been unused to be taken off the disk now.</summary>
+    public static Instant UnusedSince(Instant now) => now - Duration.FromDays(UnusedDays);
+
     /// <summary>When a class in the bin is gone for good.</summary>
     public static Instant GoneAt(Instant binnedAt) => binnedAt + Duration.FromDays(Days);
 }

@@ -96,5 +96,6 @@ public class ClosingPlanTests
         Deleting.Against(new(ClassState.Archived, 0, 27, 26)).ShouldHaveSingleItem().ShouldContain("1 of 27 students");
         Deleting.Against(new(ClassState.Archived, 0, 27, 27, 1)).ShouldHaveSingleItem().ShouldContain("shut it first");
         Deleting.GoneAt(Instant.FromUtc(2027, 6, 30, 12, 0)).ShouldBe(Instant.FromUtc(2027, 7, 30, 12, 0));
+        Deleting.UnusedSince(Instant.FromUtc(2027, 6, 30, 12, 0)).ShouldBe(Instant.FromUtc(2027, 6, 23, 12, 0));
     }
 }

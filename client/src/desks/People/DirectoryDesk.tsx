@@ -67,6 +67,7 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
   });
   const rows = page.data?.people ?? [];
   const coordinator = me.role === "Coordinator";
+  const asked = JSON.stringify({ ...query, Skip: 0 });
   const all = useMutation({
     mutationFn: async () => {
       const found: Row[] = [];
@@ -74,11 +75,12 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
         found.push(
           ...(await take(api.GET("/api/people", { params: { query: { ...query, Skip: at } } }))).people,
         );
-      return found;
+      return { asked, found };
     },
-    onSuccess: (found) => setTicked((t) => new Map([...t, ...found.map((r) => [r.id, r] as const)])),
+    onSuccess: ({ found }) => setTicked((t) => new Map([...t, ...found.map((r) => [r.id, r] as const)])),
   });
   const total = page.data?.total ?? 0;
+  const allTicked = all.data?.asked === asked && all.data.found.every((r) => ticked.has(r.id));
   const wholePage = rows.length > 0 && rows.every((r) => ticked.has(r.id));
   const tick = (r: Row) =>
     setTicked((t) => {
@@ -179,7 +181,7 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
         </Choice>
       </Box>
       <Problem error={page.error ?? all.error} />
-      {wholePage && total > rows.length && ticked.size < total && (
+      {wholePage && total > rows.length && !allTicked && (
         <Box role="status" sx={{ display: "flex", gap: 1.5, alignItems: "center", minHeight: 34 }}>
           <Typography variant="body2">
             The {rows.length} on this page are ticked.
