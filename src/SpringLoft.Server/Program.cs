@@ -95,7 +95,7 @@ builder.Services.AddSingleton(_ => new FileStore(Path.Combine(data, "files")));
 builder.Services.AddSingleton(p =>
 {
     var school = p.GetRequiredService<Database>().Read(SchoolStore.Get);
-    var clock = new SchoolClock(SystemClock.Instance, DateTimeZoneProviders.Tzdb[school?.Zone ?? "Etc/UTC"]);
+    var clock = new SchoolClock(Environment.GetEnvironmentVariable("SPRING_LOFT_CLOCK") is { Length: > 0 } held ? new HeldClock(held) : SystemClock.Instance, DateTimeZoneProviders.Tzdb[school?.Zone ?? "Etc/UTC"]);
     if (today is { } date) clock.MoveTo(date);
     return new Premises(p.GetRequiredService<Database>(), p.GetRequiredService<FileStore>(), clock);
 });
@@ -111,8 +111,8 @@ builder.Services.AddSingleton<IPost>(p => Environment.GetEnvironmentVariable("SP
     ? new SmtpPost(parts[0], parts.Length > 1 ? int.Parse(parts[1], CultureInfo.InvariantCulture) : 25, Environment.GetEnvironmentVariable("SPRING_LOFT_MAIL_FROM") ?? "loft@school.invalid")
     : new SmtpPost("127.0.0.1", p.GetRequiredService<SmtpOutbox>().Port, "loft@school.invalid"));
 builder.Services.AddSingleton(_ => new HttpClient { Timeout = TimeSpan.FromMinutes(5) });
-var own = new Uri((builder.Configuration["urls"] ?? "http://127.0.0.1:5080").Split(';')[0]);
-builder.Services.AddSingleton<Func<Uri?>>(() => Environment.GetEnvironmentVariable("SPRING_LOFT_OUTSIDE") is { Length: > 0 } outside ? new Uri(outside) : demo ? new Uri(own, StandInStart.Outside) : null);
+builder.Services.AddSingleton<OwnAddress>();
+builder.Services.AddSingleton<Func<Uri?>>(p => () => Environment.GetEnvironmentVariable("SPRING_LOFT_OUTSIDE") is { Length: > 0 } outside ? new Uri(outside) : demo ? new Uri(p.GetRequiredService<OwnAddress>().Get(), StandInStart.Outside) : null);
 builder.Services.AddSingleton<ClosingRunner>();
 if (!documentOnly)
 {
@@ -183,11 +183,17 @@ TakeHomeEndpoints.Map(api);
 ShelfEndpoints.Map(api);
 ShelfEndpoints.MapPages(app);
 RolloverEndpoints.Map(api);
-if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data, own);
+if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data);
 app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c)?.Name ?? "no school yet") }).ExcludeFromDescription();
 // Every other address is the front end's, but not those of the API: there a wrong method or type is to be told.
 app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html");
 
+app.Lifetime.ApplicationStarted.Register(() =>
+{
+    var address = app.Services.GetRequiredService<OwnAddress>().Get();
+    if (demo) StandInStart.PointFeed(app.Services.GetRequiredService<Premises>(), address);
+    Console.WriteLine($"Spring Loft answers on {address}");
+});
 app.Run();
 
 /// <summary>Named so that tests can start the real program.</summary>

@@ -1,6 +1,5 @@
 using System.Diagnostics;
 using System.Net.Http.Json;
-using System.Net.Sockets;
 using System.Runtime.InteropServices;
 using System.Text.Json;
 
@@ -10,75 +9,74 @@ namespace SpringLoft.Server.Tests;
 internal sealed class RealServer : IDisposable
 {
     private readonly Process process;
-    private readonly Task<string> said;
 
     private RealServer(Process process, Uri address)
     {
         this.process = process;
-        said = process.StandardOutput.ReadToEndAsync();
         Address = address;
     }
 
     internal Uri Address { get; }
 
-    /// <summary>Starts the program on a data folder and waits until it answers.</summary>
+    /// <summary>Starts the program on a data folder and waits until it answers, on a port that the system chooses.</summary>
     /// <param name="haltAt">A point of a run at which it stands still.</param>
     /// <param name="smallDisk">Megabytes; the file store, with what is in it, is then on a disk of that size, in a mount that only the process sees.</param>
     /// <param name="small">The folder of the data that is on the small disk; blank for all of it, the database too.</param>
-    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null, string small = "files")
+    /// <param name="clock">A file with the moment that the program believes in; null for the real time.</param>
+    /// <exception cref="InvalidOperationException">It ended before it answered; with what it said.</exception>
+    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null, string small = "files", string? clock = null)
     {
-        var port = FreePort();
-        var address = new Uri($"http://127.0.0.1:{port}");
+        const string any = "http://127.0.0.1:0";
         var program = Path.Combine(AppContext.BaseDirectory, "SpringLoft.Server.dll");
         var start = smallDisk is { } mb
-            ? new ProcessStartInfo("unshare", ["-rm", "sh", "-c", $"cp -a '{data}/{small}' '{data}-aside' && mount -t tmpfs -o size={mb}m tmpfs '{data}/{small}' && cp -a '{data}-aside/.' '{data}/{small}' && rm -rf '{data}-aside' && exec dotnet '{program}' --urls {address}"])
-            : new ProcessStartInfo("dotnet", [program, "--urls", address.ToString()]);
-        start.RedirectStandardOutput = true;
+            ? new ProcessStartInfo("unshare", ["-rm", "sh", "-c", $"cp -a '{data}/{small}' '{data}-aside' && mount -t tmpfs -o size={mb}m tmpfs '{data}/{small}' && cp -a '{data}-aside/.' '{data}/{small}' && rm -rf '{data}-aside' && exec dotnet '{program}' --urls {any}"])
+            : new ProcessStartInfo("dotnet", [program, "--urls", any]);
+        (start.RedirectStandardOutput, start.RedirectStandardError) = (true, true);
         start.Environment["SPRING_LOFT_DATA"] = data;
         if (haltAt is not null) start.Environment["SPRING_LOFT_HALT_AT"] = haltAt;
-        var server = new RealServer(Process.Start(start)!, address);
-        try { server.WaitUntilUp().Wait(); }
+        if (clock is not null) start.Environment["SPRING_LOFT_CLOCK"] = clock;
+        var process = Process.Start(start)!;
+        try { return new(process, Answers(process)); }
         catch
         {
-            server.Dispose();
+            if (!process.HasExited) process.Kill(entireProcessTree: true);
+            process.Dispose();
             throw;
         }
-        return server;
     }
 
-    private static int lastPort = 20_000 + (Environment.ProcessId % 100 * 100);
-
-    // Below the ports that the system gives to clients: one of those could be taken again before the server has it.
-    private static int FreePort()
+    /// <summary>The program on a data folder that it is to refuse: its exit code and what it said.</summary>
+    internal static (int Code, string Said) Refused(string data, params string[] arguments)
     {
-        while (true)
-        {
-            var port = Interlocked.Increment(ref lastPort);
-            using var listener = new TcpListener(IPAddress.Loopback, port);
-            try { listener.Start(); }
-            catch (SocketException) { continue; }
-            return port;
-        }
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "SpringLoft.Server.dll"), .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true };
+        start.Environment["SPRING_LOFT_DATA"] = data;
+        using var process = Process.Start(start)!;
+        var error = process.StandardError.ReadToEndAsync();
+        var said = process.StandardOutput.ReadToEnd() + error.Result;
+        process.WaitForExit();
+        return (process.ExitCode, said);
     }
 
-    private async Task WaitUntilUp()
+    // It says where it answers once it does; that, or its end, is what is waited for.
+    private static Uri Answers(Process process)
     {
-        using var http = new HttpClient { BaseAddress = Address };
-        for (var i = 0; i < 1200; i++)
+        const string mark = "Spring Loft answers on ";
+        var error = process.StandardError.ReadToEndAsync();
+        var said = new System.Text.StringBuilder();
+        while (process.StandardOutput.ReadLine() is { } line)
         {
-            if (process.HasExited) throw new InvalidOperationException($"The server ended at once: {await said}");
-            try
+            if (line.StartsWith(mark, StringComparison.Ordinal))
             {
-                if ((await http.GetAsync("/health")).IsSuccessStatusCode) return;
+                _ = process.StandardOutput.ReadToEndAsync();
+                return new(line[mark.Length..]);
             }
-            catch (HttpRequestException) { }
-            await Task.Delay(100);
+            said.AppendLine(line);
         }
-        throw new TimeoutException("The server did not answer within two minutes.");
+        throw new InvalidOperationException($"The server ended before it answered: {said}{error.Result}");
     }
 
     /// <summary>A client without a sign-in.</summary>
-    internal HttpClient Nobody() => new(new HttpClientHandler { UseCookies = true }) { BaseAddress = Address, Timeout = TimeSpan.FromMinutes(10) };
+    internal HttpClient Nobody() => new(new HttpClientHandler { UseCookies = true }) { BaseAddress = Address, Timeout = Timeout.InfiniteTimeSpan };
 
     /// <summary>A client signed in.</summary>
     internal async Task<HttpClient> As(string userName, string password = TinySchool.Password)
@@ -96,6 +94,19 @@ internal sealed class RealServer : IDisposable
     /// <summary>A path as the process sees it, on its small disk.</summary>
     internal string Inside(string path) => $"/proc/{process.Id}/root{path}";
 
+    /// <summary>Looks again and again until something is so; gives up only if the process ends.</summary>
+    internal async Task Until(string what, Func<Task<bool>> there)
+    {
+        while (!await there())
+        {
+            if (process.HasExited) throw new InvalidOperationException($"The server ended before there was {what}.");
+            await Task.Delay(50);
+        }
+    }
+
+    /// <inheritdoc cref="Until(string, Func{Task{bool}})"/>
+    internal Task Until(string what, Func<bool> there) => Until(what, () => Task.FromResult(there()));
+
     /// <summary>Ends the process as kill -9 does.</summary>
     internal void Kill()
     {
@@ -108,7 +119,7 @@ internal sealed class RealServer : IDisposable
     {
         const int sigterm = 15;
         Send(process.Id, sigterm).ShouldBe(0);
-        process.WaitForExit(120_000).ShouldBeTrue();
+        process.WaitForExit();
         return process.ExitCode;
     }
 

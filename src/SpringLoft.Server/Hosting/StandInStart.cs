@@ -16,14 +16,18 @@ internal static class StandInStart
     /// <summary>The letters that the stand-in for the mail server keeps, for a coordinator to read.</summary>
     internal static void MapOutbox(RouteGroupBuilder api) => api.MapGet("/outbox", (SmtpOutbox outbox) => outbox.Letters(200)).WithName("outbox").Needs(Act.SeeAudit);
 
-    /// <summary>Puts the others at their addresses and points the feed to the records.</summary>
-    /// <param name="root">Where this program is reached itself.</param>
-    internal static void Map(WebApplication app, Premises premises, string data, Uri root)
+    /// <summary>Puts the others at their addresses.</summary>
+    internal static void Map(WebApplication app, Premises premises, string data)
     {
         var bundle = Path.Combine(data, "stand-ins", "records.zip");
         DemoRecords.WriteOnce(premises, bundle);
         new RecordsService(bundle).Map(app.MapGroup("/stand-ins/records"));
         new OtherProgram(OtherProgram.Sample).Map(app.MapGroup("/stand-ins/other-program"));
+    }
+
+    /// <summary>Points the feed to the records.</summary>
+    /// <param name="root">Where this program is reached itself.</param>
+    internal static void PointFeed(Premises premises, Uri root) =>
         premises.Db.Write(c =>
         {
             var years = YearStore.All(c);
@@ -37,5 +41,4 @@ internal static class StandInStart
                 ClientSecret = RecordsService.ClientSecret,
             });
         });
-    }
 }

@@ -109,14 +109,22 @@ public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSch
     [Fact]
     public async Task Wrong_passwords_are_counted_and_slowed_down()
     {
-        at.School.Add("guessed", SchoolRole.Student, "Often", "Guessed", "2001");
-        using var http = at.Server.Nobody();
+        using var school = new TinySchool();
+        school.Add("guessed", SchoolRole.Student, "Often", "Guessed", "2001");
+        var clock = Path.Combine(school.Folder, "clock");
+        void Now(int second) => File.WriteAllText(clock, $"2026-09-07T08:00:{second:00}Z");
+        Now(0);
+        using var server = RealServer.Start(school.Folder, clock: clock);
+        using var http = server.Nobody();
+        async Task<string> Guess(string password) => await (await http.PostAsJsonAsync("/api/sign-in", new { userName = "guessed", password })).Code();
         var codes = new List<string>();
-        for (var i = 0; i < 6; i++)
-            codes.Add(await (await http.PostAsJsonAsync("/api/sign-in", new { userName = "guessed", password = $"guess number {i}" })).Code());
+        for (var i = 0; i < 6; i++) codes.Add(await Guess($"guess number {i}"));
 
         codes.ShouldBe(["sign-in-wrong", "sign-in-wrong", "sign-in-wrong", "sign-in-wrong", "sign-in-wrong", "sign-in-shut"]);
-        using var coord = await at.Server.As("coord");
+        (await Guess(TinySchool.Password)).ShouldBe("sign-in-shut", "the right one does not get through either");
+        Now(2);
+        (await Guess(TinySchool.Password)).ShouldBe("", "two seconds after the fifth wrong one it is open again");
+        using var coord = await server.As("coord");
         (await (await coord.GetAsync("/api/audit")).Content.ReadAsStringAsync()).ShouldContain("slowed down sign-in");
     }
 

@@ -45,7 +45,8 @@ public sealed class DeliveryFaultTests : IDisposable
             server.Terminate();
         }
         var whole = false;
-        for (var wait = 60; wait <= 240_000 && !whole; wait *= 4)
+        // Each time it is given four times as long, until it comes to its end; every outcome on the way is looked at.
+        for (var wait = TimeSpan.FromMilliseconds(60); !whole; wait *= 4)
         {
             using (var server = RealServer.Start(school.Folder))
             using (var http = await server.As("coord"))
@@ -59,10 +60,9 @@ public sealed class DeliveryFaultTests : IDisposable
             }
             var (come, places, state) = (Count("SELECT count(*) FROM person") - people, Count("SELECT count(*) FROM member WHERE enrolled_by = 'Feed'"), school.Read(c => c.ExecuteScalar<string>("SELECT state FROM delivery")));
             whole = state == "Applied";
-            (come, places).ShouldBe(whole ? (Students, Students * 5) : (0, 0), $"killed after {wait} ms");
+            (come, places).ShouldBe(whole ? (Students, Students * 5) : (0, 0), $"killed after {wait}");
             Count("SELECT count(*) FROM delivery_applied").ShouldBe(whole ? 1 : 0);
         }
-        whole.ShouldBeTrue("in the end it was applied");
         school.Read(c => c.ExecuteScalar<string>("PRAGMA integrity_check")).ShouldBe("ok");
     }
 }

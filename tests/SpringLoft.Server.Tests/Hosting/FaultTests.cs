@@ -32,17 +32,7 @@ public sealed class FaultTests : IDisposable
 
     private T Ask<T>(string sql) => school.Read(c => c.ExecuteScalar<T>(sql))!;
 
-    private async Task Until(string what, Func<bool> there)
-    {
-        for (var i = 0; i < 2400; i++)
-        {
-            if (there()) return;
-            await Task.Delay(50);
-        }
-        throw new TimeoutException($"{what} did not come about within two minutes.");
-    }
-
-    private Task Halted(string point) => Until($"a halt at {point}", () =>
+    private Task Halted(RealServer server, string point) => server.Until($"a halt at {point}", () =>
         Directory.GetFiles(Path.Combine(school.Folder, "logs")).Any(f =>
         {
             using var log = new FileStream(f, FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
@@ -91,13 +81,13 @@ public sealed class FaultTests : IDisposable
             var answer = await http.PostAsJsonAsync("/api/closing/runs", new { classes = new[] { school.Class.Value, second.Value }, options = new { after = "View" } });
             answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
             run = (await answer.Json()).GetProperty("id").GetInt64();
-            await Halted(point);
+            await Halted(server, point);
             server.Kill();
         }
         Ask<string>("SELECT state FROM run").ShouldBe("Working");
 
         using (var server = RealServer.Start(school.Folder))
-            await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
+            await server.Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
 
         Ask<string>("SELECT group_concat(DISTINCT state) FROM class").ShouldBe("Archived");
         Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).ShouldBeEmpty();
@@ -128,13 +118,13 @@ public sealed class FaultTests : IDisposable
             using var http = await server.As("coord");
             var answer = await http.PostAsJsonAsync("/api/closing/runs", new { classes = all.Select(k => k.Value), options = new { after = "View" } });
             run = (await answer.Json()).GetProperty("id").GetInt64();
-            await Halted(point);
+            await Halted(server, point);
             server.Kill();
         }
         Ask<string>("SELECT state FROM run").ShouldBe("Working");
 
         using (var server = RealServer.Start(school.Folder))
-            await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
+            await server.Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
 
         Ask<string>("SELECT group_concat(DISTINCT state) FROM class").ShouldBe("Archived");
         Ask<int>("SELECT count(*) FROM package").ShouldBe(21);
@@ -149,22 +139,22 @@ public sealed class FaultTests : IDisposable
             using var http = await server.As("coord");
             var lines = Enumerable.Range(1, 30).Select(i => new { from = new[] { school.Class.Value }, section = $"S{i}" });
             (await http.PostAsJsonAsync("/api/rollover/runs", new { lines, choice = new { } })).StatusCode.ShouldBe(HttpStatusCode.OK);
-            await Halted("RollOver:some");
+            await Halted(server, "RollOver:some");
             server.Kill();
         }
         Ask<int>("SELECT count(*) FROM class WHERE rolled_from IS NOT NULL").ShouldBe(20);
         using (var server = RealServer.Start(school.Folder, haltAt: "TakeHome:kept"))
         {
-            await Until("the end of the roll-over", () => Ask<string>("SELECT state FROM run WHERE kind = 'RollOver'") == "Done");
+            await server.Until("the end of the roll-over", () => Ask<string>("SELECT state FROM run WHERE kind = 'RollOver'") == "Done");
             using var http = await server.As("coord");
             (await http.PostAsJsonAsync("/api/take-homes/runs", new { year = school.Years[0].Id.Value })).StatusCode.ShouldBe(HttpStatusCode.OK);
-            await Halted("TakeHome:kept");
+            await Halted(server, "TakeHome:kept");
             server.Kill();
         }
         Ask<int>("SELECT count(*) FROM class WHERE rolled_from IS NOT NULL").ShouldBe(30);
 
         using (var server = RealServer.Start(school.Folder))
-            await Until("the end of the take-homes", () => Ask<string>("SELECT state FROM run WHERE kind = 'TakeHomes'") == "Done");
+            await server.Until("the end of the take-homes", () => Ask<string>("SELECT state FROM run WHERE kind = 'TakeHomes'") == "Done");
 
         Ask<int>("SELECT count(*) FROM take_home").ShouldBe(2);
     }
@@ -180,13 +170,13 @@ public sealed class FaultTests : IDisposable
             var plan = (await (await http.PostAsJsonAsync("/api/plans", new { name = "Killed", about = "", lines, version = 0 })).Json()).GetProperty("id").GetInt64();
             var answer = await http.PostAsJsonAsync($"/api/plans/{plan}/puts", new { classes = others.Append(school.Class).Select(k => k.Value) });
             answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
-            await Halted("PutPlan:one");
+            await Halted(server, "PutPlan:one");
             server.Kill();
         }
         Ask<int>("SELECT count(*) FROM folder WHERE name = 'Quay'").ShouldBe(1);
 
         using (var server = RealServer.Start(school.Folder))
-            await Until("the end of the run", () => Ask<string>("SELECT state FROM run WHERE kind = 'PutPlan'") == "Done");
+            await server.Until("the end of the run", () => Ask<string>("SELECT state FROM run WHERE kind = 'PutPlan'") == "Done");
 
         Ask<string>("SELECT group_concat(n) FROM (SELECT count(*) AS n FROM folder WHERE name = 'Quay' GROUP BY class_id)").ShouldBe("1,1,1");
     }
@@ -196,7 +186,7 @@ public sealed class FaultTests : IDisposable
     {
         using var server = RealServer.Start(school.Folder);
         await Close(server);
-        await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
+        await server.Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
         using var http = await server.As("lead");
         using var scratch = new Scratch();
         await File.WriteAllBytesAsync(scratch.Under("package.zip"), await http.GetByteArrayAsync($"{ClassPath}/package"));
@@ -232,7 +222,7 @@ public sealed class FaultTests : IDisposable
         using var server = RealServer.Start(school.Folder, smallDisk: 4);
         await Close(server);
 
-        await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Failed");
+        await server.Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Failed");
 
         Ask<string>("SELECT state FROM class").ShouldBe("Open");
         Ask<string>("SELECT reason FROM run_class").ShouldContain("disk is full");
@@ -264,7 +254,7 @@ public sealed class FaultTests : IDisposable
         var answer = await http.PostAsJsonAsync("/api/closing/runs", new { classes = all.Select(k => k.Value), options = new { after = "View" } });
         var run = (await answer.Json()).GetProperty("id").GetInt64();
 
-        await Until("the end of the run", () => Ask<string>($"SELECT state FROM run WHERE id = {run}") == "Failed");
+        await server.Until("the end of the run", () => Ask<string>($"SELECT state FROM run WHERE id = {run}") == "Failed");
 
         var archived = Ask<int>("SELECT count(*) FROM class WHERE state = 'Archived'");
         archived.ShouldBeInRange(2, 4);
@@ -274,7 +264,7 @@ public sealed class FaultTests : IDisposable
 
         File.Delete(server.Inside(filler));
         var again = (await (await http.PostAsJsonAsync($"/api/closing/runs/{run}/again", new { })).Json()).GetProperty("id").GetInt64();
-        await Until("the end of the second try", () => Ask<string>($"SELECT state FROM run WHERE id = {again}") == "Done");
+        await server.Until("the end of the second try", () => Ask<string>($"SELECT state FROM run WHERE id = {again}") == "Done");
 
         Ask<int>("SELECT count(*) FROM class WHERE state = 'Archived'").ShouldBe(5);
         Ask<int>("SELECT count(*) FROM package WHERE kind = 'Archive' AND verified_at IS NOT NULL").ShouldBe(5);
@@ -303,7 +293,7 @@ public sealed class FaultTests : IDisposable
         (await http.PostAsJsonAsync($"{ClassPath}/notices", new { text = "room again" })).IsSuccessStatusCode.ShouldBeTrue();
         (await Notices()).ShouldBe(posted + 1);
         var run = (await (await http.PostAsJsonAsync($"{ClassPath}/closing", new { afterArchive = "View" })).Json()).GetProperty("id").GetInt64();
-        for (var i = 0; i < 2400 && (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("state").GetString() != "Done"; i++) await Task.Delay(50);
+        await server.Until("the end of the run", async () => (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("state").GetString() == "Done");
         (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("verified").GetInt32().ShouldBe(1);
     }
 
@@ -316,7 +306,7 @@ public sealed class FaultTests : IDisposable
         using (var server = RealServer.Start(school.Folder, haltAt: point))
         {
             run = await Close(server);
-            await Halted(point);
+            await Halted(server, point);
             server.Terminate().ShouldBe(0);
         }
         Ask<string>("SELECT state FROM run").ShouldBe("Working");
@@ -325,7 +315,7 @@ public sealed class FaultTests : IDisposable
         Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).ShouldBeEmpty("the half of a package is not left");
 
         using (var server = RealServer.Start(school.Folder))
-            await Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
+            await server.Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Done");
 
         Packages().ShouldBe(Undisturbed(run));
     }

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page } from "@playwright/test";
 import { isAccessible, signedIn } from "./people";
+import { test } from "./server";
 
 // One class carried through a whole school year by a teacher, a student and the coordinator.
 test.describe.configure({ mode: "serial" });
@@ -268,7 +269,7 @@ test("closes the class: a run with steps, and the class then stands in the loft"
   await teacher.getByRole("button", { name: "Close this class…" }).click();
   await isAccessible(teacher, "the step of closing");
   await teacher.getByRole("button", { name: "Close the class" }).click();
-  await expect(teacher.getByRole("heading", { name: "Closed and verified" })).toBeVisible({ timeout: 30_000 });
+  await expect(teacher.getByRole("heading", { name: "Closed and verified" })).toBeVisible();
   await expect(teacher.getByText(/files read back, all as in the class/)).toBeVisible();
   await isAccessible(teacher, "a closed class");
   await teacher.getByRole("link", { name: "Go to the loft" }).click();
@@ -300,7 +301,7 @@ test("archived it is read-only for all, the student takes their work home, and i
   await coordinator.goto(`${classPath}/close`);
   await coordinator.getByRole("button", { name: "Close this class…" }).click();
   await coordinator.getByRole("button", { name: "Close the class" }).click();
-  await expect(coordinator.getByRole("heading", { name: "Closed and verified" })).toBeVisible({ timeout: 30_000 });
+  await expect(coordinator.getByRole("heading", { name: "Closed and verified" })).toBeVisible();
 });
 
 test("rolls the class over: says what comes along and what stays, and makes next year's", async () => {

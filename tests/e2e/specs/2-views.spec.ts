@@ -1,5 +1,6 @@
-import { expect, test } from "@playwright/test";
+import { expect } from "@playwright/test";
 import { isAccessible, signedIn } from "./people";
+import { test } from "./server";
 
 // Every view in the dark, and what is worked from the keyboard.
 test("every view of a teacher is accessible in the dark theme too", async ({ browser }) => {
@@ -53,7 +54,7 @@ test("several classes are returned and closed from the board in one act", async 
   await page.getByRole("link", { name: /^Close \d class/ }).click();
   await isAccessible(page, "the plan of a teacher's closing run");
   await page.getByRole("button", { name: /^Close \d class/ }).click();
-  await expect(page.getByRole("heading", { name: "All verified" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "All verified" })).toBeVisible();
   await page.goto("/");
   await expect(page.getByText(/archived \d/).first()).toBeVisible();
 });

@@ -1,5 +1,6 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page } from "@playwright/test";
 import { isAccessible, signedIn } from "./people";
+import { test } from "./server";
 
 // A coordinator lays out a year: the calendar, the names, a plan of their own put to every class, bent by a teacher, put again.
 test.describe.configure({ mode: "serial" });
@@ -95,12 +96,12 @@ test("a plan is begun from a list and written with the keyboard alone", async ()
 test("the plan is put to all 24 classes: the list of changes first, then the run, then the report", async () => {
   await page.getByRole("link", { name: "Put version 2 to classes…" }).click();
   await page.getByLabel("Tick all classes").check();
-  await expect(page.getByText(/folders to add/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/folders to add/)).toBeVisible();
   await isAccessible(page, "the list of changes by class");
   const put = page.getByRole("button", { name: /^Put it to \d+ classes$/ });
   await expect(put).toBeEnabled();
   await put.click();
-  await expect(page.getByRole("heading", { name: /^Done/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("heading", { name: /^Done/ })).toBeVisible();
   await expect(page.getByRole("table", { name: "Report by class" }).getByRole("row")).not.toHaveCount(1);
   await isAccessible(page, "the report of a plan run");
 });
@@ -128,7 +129,7 @@ test("a teacher bends one class; the changed plan put again keeps that and lists
   await page.getByRole("link", { name: "Put version 3 to classes…" }).click();
   await page.getByLabel("Tick all classes").check();
   await page.getByRole("button", { name: /^Put it to \d+ classes$/ }).click();
-  await expect(page.getByRole("heading", { name: /^Done/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("heading", { name: /^Done/ })).toBeVisible();
   await expect(page.getByRole("table", { name: "Report by class" })).toContainText("the teacher calls it so; the plan would call it “Hand-outs”");
   await teacher.reload();
   await expect(teacher.getByRole("treeitem", { name: "Song sheets" })).toBeVisible();
@@ -190,7 +191,7 @@ test("a folder tree of 200 files is taken in whole and keeps its shape", async (
   await teacher.getByLabel("Add a folder with all that is in it").setInputFiles(top);
   // The top folder, ten weeks, and one folder in each.
   await expect(teacher.getByText("21 folders made.")).toBeVisible();
-  await expect(teacher.getByText("200 files added")).toBeVisible({ timeout: 60_000 });
+  await expect(teacher.getByText("200 files added")).toBeVisible();
   await isAccessible(teacher, "a folder tree taken in");
   await teacher.getByRole("treeitem", { name: "Start here" }).click();
   await teacher.getByRole("treeitem", { name: "Term papers" }).click();

@@ -2,8 +2,9 @@ import { execFileSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page } from "@playwright/test";
 import { isAccessible, signedIn } from "./people";
+import { test } from "./server";
 
 // What stands in a workspace besides plain folders: groups, pages, zips, the same things for many classes, a department's bank.
 test.describe.configure({ mode: "serial" });

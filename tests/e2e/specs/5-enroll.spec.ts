@@ -1,6 +1,7 @@
-import { expect, test } from "@playwright/test";
+import { expect } from "@playwright/test";
 import jsQR from "jsqr";
 import { isAccessible, signedIn } from "./people";
+import { test } from "./server";
 
 // A teacher with a list in hand is done in two minutes: pasted, settled, enrolled.
 test("a pasted list is matched, what is doubtful is settled by a person, and all are enrolled at once", async ({ browser }) => {

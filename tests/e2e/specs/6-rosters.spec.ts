@@ -1,5 +1,6 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page } from "@playwright/test";
 import { chooseOwn, isAccessible, signedIn } from "./people";
+import { test } from "./server";
 
 const post = (page: Page, path: string, body: unknown) =>
   page.evaluate(
@@ -38,7 +39,7 @@ test("the records are asked, what would hurt is held, a yes lets it through, and
   await expect(coordinator.getByText(/quiet: it is switched off/)).toBeVisible();
   await isAccessible(coordinator, "deliveries");
   await coordinator.getByRole("button", { name: "Run it now" }).click();
-  await expect(coordinator.getByRole("heading", { name: /^On hold: / })).toBeVisible({ timeout: 30_000 });
+  await expect(coordinator.getByRole("heading", { name: /^On hold: / })).toBeVisible();
   await expect(coordinator.getByRole("table", { name: "Findings" })).toContainText("skp-9999");
   await isAccessible(coordinator, "a delivery with holds");
   await coordinator.getByRole("button", { name: /^\d+ new person$/ }).click();

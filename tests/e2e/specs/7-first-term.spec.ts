@@ -1,34 +1,17 @@
-import { spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join, resolve } from "node:path";
 import { expect, test } from "@playwright/test";
 import { chooseOwn, isAccessible } from "./people";
+import { startServer, type RunningServer } from "./server";
 
 // A term's start from an empty school: the real program without its demo, on a folder of its own.
-const base = "http://127.0.0.1:5097";
-const data = mkdtempSync(join(tmpdir(), "spring-loft-empty-"));
-let server: ChildProcess;
+let server: RunningServer;
 let password = "";
 
 test.beforeAll(async () => {
-  server = spawn(resolve(import.meta.dirname, "../../../build/SpringLoft.Server"), ["--urls", base], { env: { ...process.env, SPRING_LOFT_DATA: data, SPRING_LOFT_SCHOOL: "Tern Island School" } });
-  let said = "";
-  server.stdout!.on("data", (d: Buffer) => (said += d.toString()));
-  for (let i = 0; i < 150 && password === ""; i++) {
-    await new Promise((r) => setTimeout(r, 200));
-    password = /password ([0-9a-f]+)/.exec(said)?.[1] ?? "";
-  }
-  for (let i = 0; i < 100; i++) {
-    if (await fetch(`${base}/health`).then((r) => r.ok, () => false)) break;
-    await new Promise((r) => setTimeout(r, 200));
-  }
+  server = await startServer([], { SPRING_LOFT_SCHOOL: "Tern Island School" });
+  password = /password ([0-9a-f]+)/.exec(server.said())![1]!;
 });
 
-test.afterAll(() => {
-  server.kill();
-  rmSync(data, { recursive: true, force: true });
-});
+test.afterAll(() => server.stop());
 
 const csv = (name: string, lines: string[]) => ({ name, mimeType: "text/csv", buffer: Buffer.from(`${lines.join("\r\n")}\r\n`) });
 
@@ -44,7 +27,7 @@ function bundle(students: number) {
 }
 
 test("from an empty school: a delivery with problems, held, approved, classes filled, slips printed", async ({ browser }) => {
-  const page = await (await browser.newContext({ baseURL: base, reducedMotion: "reduce" })).newPage();
+  const page = await (await browser.newContext({ baseURL: server.url, reducedMotion: "reduce" })).newPage();
   await page.goto("/");
   await page.getByLabel("User name").fill("coordinator");
   await page.getByLabel("Password").fill(password);

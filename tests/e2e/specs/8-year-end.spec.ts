@@ -1,34 +1,25 @@
-import { execFileSync, spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, readFileSync, renameSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join, resolve } from "node:path";
+import { execFileSync } from "node:child_process";
+import { readFileSync, renameSync } from "node:fs";
+import { join } from "node:path";
 import { expect, test, type Browser, type Page } from "@playwright/test";
 import { chooseOwn, isAccessible, staffPassword } from "./people";
+import { startDemo, type RunningServer } from "./server";
 
 // The demo school from the untidy state of June to the gate and into the new year, on a server and a folder of its own.
-const base = "http://127.0.0.1:5096";
-const data = mkdtempSync(join(tmpdir(), "spring-loft-june-"));
-let server: ChildProcess;
+let server: RunningServer;
 let wren: Page;
 
 test.describe.configure({ mode: "serial" });
 
 test.beforeAll(async ({ browser }) => {
-  server = spawn(resolve(import.meta.dirname, "../../../build/SpringLoft.Server"), ["--demo", "--today", "2027-06-07", "--urls", base], { env: { ...process.env, SPRING_LOFT_DATA: data }, stdio: "ignore" });
-  for (let i = 0; i < 300; i++) {
-    if (await fetch(`${base}/health`).then((r) => r.ok, () => false)) break;
-    await new Promise((r) => setTimeout(r, 200));
-  }
+  server = await startDemo();
   wren = await person(browser, "wren", staffPassword);
 });
 
-test.afterAll(() => {
-  server.kill();
-  rmSync(data, { recursive: true, force: true });
-});
+test.afterAll(() => server.stop());
 
 async function person(browser: Browser, user: string, password: string) {
-  const page = await (await browser.newContext({ baseURL: base, reducedMotion: "reduce", acceptDownloads: true })).newPage();
+  const page = await (await browser.newContext({ baseURL: server.url, reducedMotion: "reduce", acceptDownloads: true })).newPage();
   await page.goto("/");
   await page.getByLabel("User name").fill(user);
   await page.getByLabel("Password").fill(password);
@@ -38,7 +29,7 @@ async function person(browser: Browser, user: string, password: string) {
 }
 
 const slip = (page: Page) => page.getByRole("complementary", { name: "Slip" });
-const sql = (text: string) => execFileSync("sqlite3", [join(data, "spring-loft.db"), text], { encoding: "utf8" }).trim();
+const sql = (text: string) => execFileSync("sqlite3", [join(server.data, "spring-loft.db"), text], { encoding: "utf8" }).trim();
 
 test("the closing desk says what is in the way of each class, and it is mended for many at once", async () => {
   await wren.goto("/close");
@@ -88,7 +79,7 @@ test("a visitor reads the open shelf without an account, until it is shut", asyn
   const shelves = wren.getByRole("table", { name: "Shelves of this class" });
   const address = await shelves.getByRole("link").getAttribute("href");
 
-  const visitor = await (await browser.newContext({ baseURL: base })).newPage();
+  const visitor = await (await browser.newContext({ baseURL: server.url })).newPage();
   await visitor.goto(address!);
   await expect(visitor.getByRole("heading", { name: "Clay and Glass, to read in the summer" })).toBeVisible();
   await isAccessible(visitor, "the open shelf");
@@ -106,7 +97,7 @@ test("a visitor reads the open shelf without an account, until it is shut", asyn
 test("take-homes are made for everybody, and a student fetches their own", async ({ browser }) => {
   await wren.goto("/close/take-homes");
   await slip(wren).getByRole("button", { name: /^Make 260 take-homes/ }).click();
-  await expect(slip(wren).getByText(/The last run: \d+ made/)).toBeVisible({ timeout: 60_000 });
+  await expect(slip(wren).getByText(/The last run: \d+ made/)).toBeVisible();
   await isAccessible(wren, "the desk of take-homes");
 
   const student = await person(browser, "s1001", "tide-pool-lantern");
@@ -123,7 +114,7 @@ test("take-homes are made for everybody, and a student fetches their own", async
 test("a whole school is closed in one run; the class that fails is named, mended and tried again alone", async () => {
   // One file that only one class has goes missing on purpose.
   const [sha, name] = sql("SELECT i.sha256 || '|' || k.name FROM item i JOIN class k ON k.id = i.class_id WHERE k.id = 31 AND i.binned_at IS NULL AND i.sha256 IS NOT NULL AND NOT EXISTS (SELECT 1 FROM item o WHERE o.sha256 = i.sha256 AND o.class_id <> 31) AND NOT EXISTS (SELECT 1 FROM work_file f WHERE f.sha256 = i.sha256) LIMIT 1").split("|") as [string, string];
-  const file = join(data, "files", sha.slice(0, 2), sha.slice(2));
+  const file = join(server.data, "files", sha.slice(0, 2), sha.slice(2));
   renameSync(file, `${file}.away`);
 
   await wren.goto("/close");
@@ -133,7 +124,7 @@ test("a whole school is closed in one run; the class that fails is named, mended
   await isAccessible(wren, "the plan of the closing run");
   await slip(wren).getByRole("checkbox", { name: "Keep a copy of each set-up" }).check();
   await slip(wren).getByRole("button", { name: "Close 24 classes" }).click();
-  await expect(wren.getByRole("heading", { name: "Report of the closing run" })).toBeVisible({ timeout: 90_000 });
+  await expect(wren.getByRole("heading", { name: "Report of the closing run" })).toBeVisible();
   await expect(slip(wren).getByRole("heading", { name: "Ended, with failures" })).toBeVisible();
 
   await wren.getByRole("button", { name: "failed 1" }).click();
@@ -146,21 +137,21 @@ test("a whole school is closed in one run; the class that fails is named, mended
 
   renameSync(`${file}.away`, file);
   await slip(wren).getByRole("button", { name: "Try the 1 failed class again" }).click();
-  await expect(slip(wren).getByRole("heading", { name: "All verified" })).toBeVisible({ timeout: 30_000 });
+  await expect(slip(wren).getByRole("heading", { name: "All verified" })).toBeVisible();
 });
 
 test("the classes that are missing are rolled over, and every difference is explained", async () => {
   await wren.goto("/roll-over");
   await wren.getByRole("checkbox", { name: "Tick all that are not made yet" }).check();
   await slip(wren).getByRole("radio", { name: "same school week and weekday" }).check();
-  await expect(slip(wren).getByRole("button", { name: "Roll over 16 classes" })).toBeEnabled({ timeout: 30_000 });
+  await expect(slip(wren).getByRole("button", { name: "Roll over 16 classes" })).toBeEnabled();
   await wren.getByRole("button", { name: /^See Boatbuilding 6B/ }).click();
   await expect(wren.getByRole("group", { name: "Folders of the new class" })).toContainText("Start here");
   await expect(wren.getByText(/school week \d+, \w+day/).first()).toBeVisible();
   await isAccessible(wren, "the roll-over desk");
   await slip(wren).getByRole("button", { name: "Roll over 16 classes" }).click();
 
-  await expect(slip(wren).getByText("every difference is explained")).toBeVisible({ timeout: 60_000 });
+  await expect(slip(wren).getByText("every difference is explained")).toBeVisible();
   await isAccessible(wren, "the report of the roll-over");
   await wren.getByRole("button", { name: /^Undo Boatbuilding 6B/ }).click();
   await expect(wren.getByRole("table", { name: "Report by class" }).getByText("undone")).toBeVisible();
