@@ -35,6 +35,13 @@ public sealed class DemoSchoolTests(DemoSchoolTests.Made made) : IClassFixture<D
 
         public string Make() => DemoSchool.MakeOnce(Premises, new ClosingRunner(Premises, new RunNews(), new NoMilestones(), new Silence(), NullLogger<ClosingRunner>.Instance), _ => { });
 
+        /// <summary>The database as a file of its own, to be changed at will.</summary>
+        public void CopyTo(string file)
+        {
+            using var c = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={Premises.Db.Path};Pooling=False");
+            c.Execute("VACUUM INTO @file", new { file });
+        }
+
         public void Dispose()
         {
             Premises.Db.Dispose();

@@ -103,9 +103,9 @@ internal sealed class KeptStatements(SqliteConnection inner) : IDbConnection
 
         public int ExecuteNonQuery() => Inner.ExecuteNonQuery();
 
-        public IDataReader ExecuteReader() => Inner.ExecuteReader();
+        public IDataReader ExecuteReader() => new SteadyReader(Inner.ExecuteReader());
 
-        public IDataReader ExecuteReader(CommandBehavior behavior) => Inner.ExecuteReader(behavior & ~CommandBehavior.CloseConnection);
+        public IDataReader ExecuteReader(CommandBehavior behavior) => new SteadyReader(Inner.ExecuteReader(behavior & ~CommandBehavior.CloseConnection));
 
         public object? ExecuteScalar() => Inner.ExecuteScalar();
 
