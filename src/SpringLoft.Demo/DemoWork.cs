@@ -1,3 +1,4 @@
+using SpringLoft.Core.Plans;
 using System.Globalization;
 using System.Text;
 using SpringLoft.App;
@@ -17,12 +18,12 @@ internal sealed class DemoWork(Premises premises)
 
     internal void Fill(IDbConnection c, ClassId id, DemoCourse course, Person lead, IReadOnlyList<Person> roster, SchoolYear year, int index, DemoState state)
     {
-        var folders = FolderStore.OfClass(c, id).Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!);
+        var folders = FolderStore.OfClass(c, id).Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!.Text);
         var weeks = SchoolWeeks.Of(year);
         var start = folders["start"].Id;
         var early = DemoYears.At(year.First.PlusDays(-2));
         foreach (var (paper, i) in course.Papers.Select((p, i) => (p, i)))
-            Item(c, id, lead, false, $"{paper}.txt", $"{course.Name}\n{paper}\n\nFor the yard wall and for your own folder.\n", i == 0 ? start : Somewhere(folders, "papers", "unit:Materials/unit-papers", "table", "start"), early);
+            Item(c, id, lead, false, $"{paper}.txt", $"{course.Name}\n{paper}\n\nFor the yard wall and for your own folder.\n", i == 0 ? start : Somewhere(folders, "papers", "unit:eMaterials/unit-papers", "table", "start"), early);
         Link(c, id, lead, "Harbour tide gauge", "https://tides.skerrypoint.invalid/", start, early);
         Link(c, id, lead, $"{course.Name}: glossary", $"https://words.skerrypoint.invalid/{course.Mark}", start, early);
         Item(c, id, lead, false, "Term plan.csv", "week,topic\r\n1,Start\r\n2,First piece\r\n", folders["staff/staff-plans"].Id, early);
@@ -49,7 +50,7 @@ internal sealed class DemoWork(Premises premises)
         var due = week.Days[^1];
         decimal? points = n % 4 == 3 ? null : 20;
         var places = new List<FolderId> { Somewhere(folders, "papers", "units", "weeks", "start") };
-        if (folders.Values.FirstOrDefault(f => f.PlanKey is { } k && (k == $"weeks/week:w{week.Ordinal}" || k == $"week:w{week.Ordinal}")) is { } inWeek) places.Add(inWeek.Id);
+        if (folders.Values.FirstOrDefault(f => f.PlanKey is { } k && k.Parts[^1].Mark is FolderMark.Week { Day: null } w && w.Ordinal == week.Ordinal) is { } inWeek) places.Add(inWeek.Id);
         var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = $"{title}: one page or one file. Say what you tried and what you would do otherwise.", Points = points, DueOn = due, MadeAt = DemoYears.At(week.Days[0]) }, places, []);
         AssignmentStore.Publish(c, made, 1, DemoYears.At(week.Days[0]));
 

@@ -1,4 +1,6 @@
 using DbUp;
+using DbUp.Engine;
+using DbUp.Engine.Transactions;
 using Microsoft.Data.Sqlite;
 
 namespace SpringLoft.Store;
@@ -21,13 +23,28 @@ public static class Migrator
         }
         var outcome = DeployChanges.To.SqliteDatabase(connectionString)
             .WithScriptsEmbeddedInAssembly(typeof(Migrator).Assembly, name => NumberOf(name) <= upTo)
+            .WithScripts(new Computed(connectionString, upTo)).WithVariablesDisabled()
             .WithTransactionPerScript().LogToNowhere().Build().PerformUpgrade();
         if (!outcome.Successful)
             throw new InvalidOperationException($"The database could not be brought up to date: {outcome.ErrorScript?.Name} failed. {outcome.Error.Message}", outcome.Error);
     }
 
     /// <summary>The number of the newest script.</summary>
-    public static int Newest => typeof(Migrator).Assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).Max(NumberOf);
+    public static int Newest => typeof(Migrator).Assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).Concat(Computed.Names).Max(NumberOf);
+
+    // Scripts whose statements depend on what is in the file: worked out when it is their turn, run as the others are.
+    private sealed class Computed(string connectionString, int upTo) : IScriptProvider
+    {
+        private static readonly Dictionary<string, Func<string, string>> Scripts = new()
+        {
+            ["SpringLoft.Store.Migrations.0024-typed-folder-keys.sql"] = Plans.TypedFolderKeys.Script,
+        };
+
+        internal static IEnumerable<string> Names => Scripts.Keys;
+
+        public IEnumerable<SqlScript> GetScripts(IConnectionManager connectionManager) =>
+            Scripts.Where(s => NumberOf(s.Key) <= upTo).Select(s => new LazySqlScript(s.Key, () => s.Value(connectionString)));
+    }
 
     private static int NumberOf(string resource)
     {

@@ -12,7 +12,7 @@ namespace SpringLoft.App.Plans;
 public sealed record FolderStep(PutKind Kind, long Folder, FolderShape? Was, FolderShape Now);
 
 /// <summary>What a plan decides about a folder.</summary>
-public sealed record FolderShape(string Name, FolderRule Rule, int Position, string? PlanKey, string? GivenName, FolderRule? GivenRule, int? GivenPosition)
+public sealed record FolderShape(string Name, FolderRule Rule, int Position, FolderKey? PlanKey, string? GivenName, FolderRule? GivenRule, int? GivenPosition)
 {
     internal static FolderShape Of(FolderRow f) => new(f.Name, f.Rule, f.Position, f.PlanKey, f.GivenName, f.GivenRule, f.GivenPosition);
 }
@@ -60,16 +60,12 @@ internal static class FolderSteps
         foreach (var s in steps.Where(s => s.Kind is PutKind.Change or PutKind.KeepTeachers && s.Wanted is not null && s.Folder is not null))
         {
             var was = byId[s.Folder!.Value];
-            var given = was.Given ?? new(was.Name, was.Rule, was.Position);
             var w = s.Wanted!;
-            var theirs = s.Kind == PutKind.KeepTeachers;
-            var next = was with { GivenName = w.Name, GivenRule = w.Rule, GivenPosition = w.Position };
-            if (!theirs && was.Name == given.Name && w.Name != was.Name) next = next with { Name = names.Move(was.ParentId, was.Name, w.Name) };
-            if (!theirs && was.Rule == given.Rule) next = next with { Rule = w.Rule };
-            if (!theirs && was.Position == given.Position) next = next with { Position = w.Position };
+            var next = was with { GivenName = w.Name, GivenRule = w.Rule, GivenPosition = w.Position, Rule = s.Takes.Rule ?? was.Rule, Position = s.Takes.Position ?? was.Position };
+            if (s.Takes.Name is { } name) next = next with { Name = names.Move(was.ParentId, was.Name, name) };
             Save(c, next);
             byId[was.Id] = next with { Version = next.Version + 1 };
-            if (!theirs) done.Add(new(PutKind.Change, was.Id.Value, FolderShape.Of(was), FolderShape.Of(next)));
+            done.Add(new(s.Kind, was.Id.Value, FolderShape.Of(was), FolderShape.Of(next)));
         }
         foreach (var s in steps.Where(s => s.Kind is PutKind.Add or PutKind.Adopt))
         {
@@ -95,24 +91,34 @@ internal static class FolderSteps
     internal static IReadOnlyList<string> TakeBack(IDbConnection c, ClassId id, IReadOnlyList<FolderStep> steps)
     {
         var stay = new List<string>();
+        var rows = FolderStore.WithBin(c, id).ToDictionary(f => f.Id);
+        var names = new SiblingNames(rows.Values);
+        var filled = Filled(c, id).ToHashSet();
+        var within = rows.Values.Where(f => f.ParentId is not null).GroupBy(f => f.ParentId!.Value).ToDictionary(g => g.Key, g => g.Count());
         foreach (var s in steps.Reverse())
         {
-            var rows = FolderStore.WithBin(c, id);
-            if (rows.FirstOrDefault(f => f.Id.Value == s.Folder) is not { } row) continue;
+            if (!rows.TryGetValue(new(s.Folder), out var row)) continue;
             var asLeft = FolderShape.Of(row) == s.Now;
-            var names = new SiblingNames(rows);
             if (s.Kind == PutKind.Add)
             {
-                var filled = Filled(c, id).Concat(rows.Where(f => f.ParentId is not null).Select(f => f.ParentId!.Value));
-                if (asLeft && row.BinnedAt is null && !filled.Contains(row.Id)) FolderStore.Delete(c, row.Id);
-                else stay.Add(row.Name);
+                if (!asLeft || row.BinnedAt is not null || filled.Contains(row.Id) || within.GetValueOrDefault(row.Id) > 0)
+                {
+                    stay.Add(row.Name);
+                    continue;
+                }
+                FolderStore.Delete(c, row.Id);
+                rows.Remove(row.Id);
+                names.Free(row.ParentId, row.Name);
+                if (row.ParentId is { } parent) within[parent]--;
             }
             else if (!asLeft) stay.Add(row.Name);
             else
             {
                 var was = s.Was!;
                 var name = s.Kind == PutKind.Remove ? names.Take(row.ParentId, was.Name) : names.Move(row.ParentId, row.Name, was.Name);
-                Save(c, row with { Name = name, Rule = was.Rule, Position = was.Position, PlanKey = was.PlanKey, GivenName = was.GivenName, GivenRule = was.GivenRule, GivenPosition = was.GivenPosition, BinnedAt = s.Kind == PutKind.Remove ? null : row.BinnedAt });
+                var back = row with { Name = name, Rule = was.Rule, Position = was.Position, PlanKey = was.PlanKey, GivenName = was.GivenName, GivenRule = was.GivenRule, GivenPosition = was.GivenPosition, BinnedAt = s.Kind == PutKind.Remove ? null : row.BinnedAt };
+                Save(c, back);
+                rows[row.Id] = back with { Version = back.Version + 1 };
             }
         }
         return stay;
@@ -124,7 +130,7 @@ internal static class FolderSteps
     }
 
     // Names that stand in each folder, kept apart without regard to case.
-    private sealed class SiblingNames(IReadOnlyList<FolderRow> rows)
+    private sealed class SiblingNames(IEnumerable<FolderRow> rows)
     {
         private readonly Dictionary<FolderId, HashSet<string>> taken = rows.Where(f => f.BinnedAt is null).GroupBy(f => f.ParentId ?? default)
             .ToDictionary(g => g.Key, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());

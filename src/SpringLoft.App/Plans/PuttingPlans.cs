@@ -39,7 +39,7 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, 
     /// <summary>Most classes in one act.</summary>
     public const int MostClasses = 2000;
 
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new FolderKeyJson() } };
 
     /// <summary>The list of changes, class by class. Writes nothing.</summary>
     public IReadOnlyList<ClassPutPreview> Preview(Caller who, PlanId id, IReadOnlyList<ClassId> classes) => premises.Db.Read(c =>
@@ -97,7 +97,8 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, 
         var run = RunStore.Find(c, id);
         if (run is not { Kind: RunKind.PutPlan }) throw Refusals.NotFound("run");
         var puts = PlanPutStore.Of(c, id).ToDictionary(p => p.ClassId);
-        var any = puts.Values.First();
+        // Of classes that are gone since nothing is told; of a run over none but those, nothing at all.
+        var any = puts.Values.FirstOrDefault() ?? throw Refusals.NotFound("run");
         return new PlanRunView(id, any.PlanId, PlanStore.Find(c, any.PlanId)!.Plan.Name, any.Version, run.State, run.StartedAt, run.EndedAt, [.. RunStore.Classes(c, id).Where(k => ClassGate.Find(c, who, k.ClassId).Standing >= Standing.Lead).Select(k =>
         {
             var put = puts[k.ClassId];

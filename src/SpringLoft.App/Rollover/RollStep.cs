@@ -132,7 +132,7 @@ internal sealed record RollSource(
 internal sealed class Unfoldings
 {
     private readonly Dictionary<(PlanId, int?), PlanRow?> plans = [];
-    private readonly Dictionary<(PlanId, int?, TermId?, YearId, YearId), (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will)> known = [];
+    private readonly Dictionary<(PlanId, int?, TermId?, YearId, YearId), (IReadOnlyDictionary<FolderKey, string> Was, IReadOnlyDictionary<FolderKey, string> Will)> known = [];
 
     /// <summary>A version of a plan; null if there is none.</summary>
     internal PlanRow? Plan(IDbConnection c, PlanId? plan, int? version)
@@ -142,12 +142,12 @@ internal sealed class Unfoldings
         return there;
     }
 
-    internal (IReadOnlyDictionary<string, string> Was, IReadOnlyDictionary<string, string> Will) Of(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year)
+    internal (IReadOnlyDictionary<FolderKey, string> Was, IReadOnlyDictionary<FolderKey, string> Will) Of(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year)
     {
-        if (old.PlanId is not { } id) return (new Dictionary<string, string>(), new Dictionary<string, string>());
+        if (old.PlanId is not { } id) return (new Dictionary<FolderKey, string>(), new Dictionary<FolderKey, string>());
         if (known.TryGetValue((id, old.PlanVersion, old.TermId, oldYear.Id, year.Id), out var there)) return there;
-        if (Plan(c, id, old.PlanVersion) is not { } plan) return (new Dictionary<string, string>(), new Dictionary<string, string>());
-        IReadOnlyDictionary<string, string> Names(YearRow y, TermId? term) => FolderCarry.Names(PlanUnfolding.Unfold(plan.Plan, new(Settings.Weeks(y, term), [])));
+        if (Plan(c, id, old.PlanVersion) is not { } plan) return (new Dictionary<FolderKey, string>(), new Dictionary<FolderKey, string>());
+        IReadOnlyDictionary<FolderKey, string> Names(YearRow y, TermId? term) => FolderCarry.Names(PlanUnfolding.Unfold(plan.Plan, new(Settings.Weeks(y, term), [])));
         return known[(id, old.PlanVersion, old.TermId, oldYear.Id, year.Id)] = (Names(oldYear, old.TermId), Names(year, null));
     }
 }

@@ -39,7 +39,7 @@ internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> F
         var copies = new Dictionary<FolderId, FolderId>();
         var taken = standing.GroupBy(f => f.ParentId ?? default).ToDictionary(g => g.Key, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());
         var there = standing.ToDictionary(f => (f.ParentId ?? default, SafeName.Key(f.Name)), f => f.Id);
-        var keys = standing.Where(f => f.PlanKey is not null).Select(f => f.PlanKey!).ToHashSet(StringComparer.Ordinal);
+        var keys = standing.Where(f => f.PlanKey is not null).Select(f => f.PlanKey!).ToHashSet();
         var count = 0;
         FolderId Copy(CarriedFolder f)
         {

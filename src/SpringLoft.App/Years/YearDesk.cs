@@ -178,6 +178,6 @@ public sealed class YearDesk(Premises premises)
                 was.Count(x => will.TryGetValue(x.Key, out var name) && name != x.Value) * n);
         }).OfType<FolderEffect>().Where(e => e.Adds + e.Stay + e.Renames > 0)];
 
-    private static Dictionary<string, string> Names(FolderPlan plan, IReadOnlyList<SchoolWeek> weeks, string? term) =>
+    private static Dictionary<FolderKey, string> Names(FolderPlan plan, IReadOnlyList<SchoolWeek> weeks, string? term) =>
         PlanUnfolding.Unfold(plan, new([.. weeks.Where(w => term is null || w.Term.Name == term)], [])).ToDictionary(f => f.Key, f => f.Name);
 }

@@ -6,7 +6,7 @@ namespace SpringLoft.Core.Plans;
 /// <summary>A folder of a class as it stands, and as the plan gave it when it was last put.</summary>
 /// <param name="Given">Null for a folder that no plan made.</param>
 /// <param name="Holds">Is anything in it: items, assignments, or folders that no plan made, at any depth.</param>
-public sealed record StandingFolder(FolderId Id, FolderId? Parent, string? PlanKey, string Name, FolderRule Rule, int Position, GivenFolder? Given, bool Binned, bool Holds, PersonId? Student = null, GroupId? Group = null);
+public sealed record StandingFolder(FolderId Id, FolderId? Parent, FolderKey? PlanKey, string Name, FolderRule Rule, int Position, GivenFolder? Given, bool Binned, bool Holds, PersonId? Student = null, GroupId? Group = null);
 
 /// <summary>What a plan gave a folder.</summary>
 public sealed record GivenFolder(string Name, FolderRule Rule, int Position);
@@ -33,11 +33,24 @@ public enum PutKind
     KeepFull,
 }
 
-/// <summary>One line of the list of changes.</summary>
+/// <summary>What a folder that stands takes from the plan, attribute by attribute; what is null stays as it is.</summary>
+public sealed record PlanTakes(string? Name, FolderRule? Rule, int? Position)
+{
+    /// <summary>Everything stays as it is.</summary>
+    public static PlanTakes Nothing { get; } = new(null, null, null);
+}
+
+/// <summary>
+/// One line of the list of changes, and all that is decided about it: whoever carries it out asks nothing again.
+/// </summary>
 /// <param name="Folder">Null for one that is to be added.</param>
-/// <param name="Wanted">What the plan wants; null where it no longer asks for the folder.</param>
+/// <param name="Wanted">What the plan wants, and is noted to have given from now on; null where it no longer asks for the folder.</param>
 /// <param name="Why">In words, for a person.</param>
-public sealed record PutStep(PutKind Kind, FolderId? Folder, UnfoldedFolder? Wanted, string Name, string Why);
+public sealed record PutStep(PutKind Kind, FolderId? Folder, UnfoldedFolder? Wanted, string Name, string Why)
+{
+    /// <summary>What a folder that stands takes from the plan.</summary>
+    public PlanTakes Takes { get; init; } = PlanTakes.Nothing;
+}
 
 /// <summary>
 /// Puts a plan to a class that has folders already: three-way, between what the plan gave last time, what it gives now, and
@@ -75,7 +88,7 @@ public static class PlanPutting
     public static IReadOnlyList<PutStep> DecideAnew(IReadOnlyList<UnfoldedFolder> wanted, IReadOnlyList<StandingFolder> standing)
     {
         var byPlace = standing.Where(f => !f.Binned).GroupBy(f => (f.Parent, SafeName.Key(f.Name))).ToDictionary(g => g.Key, g => g.First());
-        var placed = new Dictionary<string, FolderId?>();
+        var placed = new Dictionary<FolderKey, FolderId?>();
         var steps = new List<PutStep>();
         foreach (var w in wanted)
         {
@@ -105,11 +118,16 @@ public static class PlanPutting
         var ruleTheirs = there.Rule != given.Rule && there.Rule != w.Rule && given.Rule != w.Rule;
         if (nameTheirs || ruleTheirs)
             steps.Add(new(PutKind.KeepTeachers, there.Id, w, there.Name, string.Join("; ", Theirs(w, there, nameTheirs, ruleTheirs))));
+        // Each attribute by itself: what the plan changed and the teacher did not is taken, whatever became of the others.
+        var takes = new PlanTakes(
+            given.Name != w.Name && there.Name == given.Name ? w.Name : null,
+            given.Rule != w.Rule && there.Rule == given.Rule ? w.Rule : null,
+            given.Position != w.Position && there.Position == given.Position ? w.Position : null);
         var changes = new List<string>();
-        if (given.Name != w.Name && there.Name == given.Name) changes.Add($"called “{w.Name}” now");
-        if (given.Rule != w.Rule && there.Rule == given.Rule) changes.Add($"{Words(w.Rule)} now, {Words(given.Rule)} before");
-        if (given.Position != w.Position && there.Position == given.Position) changes.Add("stands elsewhere in the order");
-        if (changes.Count > 0) steps.Add(new(PutKind.Change, there.Id, w, there.Name, string.Join("; ", changes)));
+        if (takes.Name is { } name) changes.Add($"called “{name}” now");
+        if (takes.Rule is { } rule) changes.Add($"{Words(rule)} now, {Words(given.Rule)} before");
+        if (takes.Position is not null) changes.Add("stands elsewhere in the order");
+        if (changes.Count > 0) steps.Add(new(PutKind.Change, there.Id, w, there.Name, string.Join("; ", changes)) { Takes = takes });
     }
 
     private static IEnumerable<string> Theirs(UnfoldedFolder w, StandingFolder there, bool name, bool rule)

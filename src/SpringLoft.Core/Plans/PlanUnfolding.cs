@@ -28,7 +28,7 @@ public sealed record PlanSetting(IReadOnlyList<SchoolWeek> Weeks, IReadOnlyList<
 /// <param name="Position">0 and up among its siblings: the order that the plan gave.</param>
 /// <param name="Clashed">True if a sibling had the name already and this one was told apart from it.</param>
 public sealed record UnfoldedFolder(
-    string Key, string? ParentKey, string Name, FolderRule Rule, PersonId? Student, int Position, bool Clashed, GroupId? Group = null);
+    FolderKey Key, FolderKey? ParentKey, string Name, FolderRule Rule, PersonId? Student, int Position, bool Clashed, GroupId? Group = null);
 
 /// <summary>Unfolds a plan into folders. Pure: the same plan and setting give the same folders and keys.</summary>
 public static class PlanUnfolding
@@ -55,7 +55,7 @@ public static class PlanUnfolding
     /// <summary>What is not there yet: put to a workspace again, nothing doubles.</summary>
     /// <param name="unfolded">From <see cref="Unfold"/>.</param>
     /// <param name="present">Keys of the folders that stand, those in the bin included: what a teacher binned stays binned.</param>
-    public static IReadOnlyList<UnfoldedFolder> Missing(IEnumerable<UnfoldedFolder> unfolded, IReadOnlySet<string> present) =>
+    public static IReadOnlyList<UnfoldedFolder> Missing(IEnumerable<UnfoldedFolder> unfolded, IReadOnlySet<FolderKey> present) =>
         [.. unfolded.Where(f => !present.Contains(f.Key))];
 
     private sealed record Place(
@@ -94,7 +94,7 @@ public static class PlanUnfolding
             {
                 var (name, clashed) = NameOf(line, place, taken);
                 taken.Add(SafeName.Key(name));
-                var key = $"{(parent is null ? "" : parent.Key + "/")}{line.Key}{mark}";
+                var key = parent is null ? FolderKey.Top(line.Key, mark) : parent.Key.Below(line.Key, mark);
                 var folder = new UnfoldedFolder(key, parent?.Key, name, line.Rule,
                     line.Rule == FolderRule.OneEach ? place.Student?.Id : null, position++, clashed, line.Rule == FolderRule.OnePerGroup ? place.Group?.Id : null);
                 into.Add(folder);
@@ -103,21 +103,21 @@ public static class PlanUnfolding
         }
     }
 
-    private static IEnumerable<(string Mark, Place At)> Times(PlanLine line, Place at) => line.Stands switch
+    private static IEnumerable<(FolderMark? Mark, Place At)> Times(PlanLine line, Place at) => line.Stands switch
     {
-        Stands.Once => [("", at)],
-        Stands.EachTerm => Numbered([.. at.Weeks.GroupBy(w => w.Term)], (t, p) => ($":{t.Key.Name}", p with { Term = t.Key, Weeks = [.. t] }), at),
+        Stands.Once => [(null, at)],
+        Stands.EachTerm => Numbered([.. at.Weeks.GroupBy(w => w.Term)], (t, p) => (new FolderMark.Term(t.Key.Name), p with { Term = t.Key, Weeks = [.. t] }), at),
         // Keys go by week and weekday, not by date: next year's folder for the same week is found by the same key.
-        Stands.EachSchoolWeek => Numbered(at.Weeks, (w, p) => ($":w{w.Ordinal}", p with { Week = w, Term = w.Term, Weeks = [w], Number = w.Number }), at),
+        Stands.EachSchoolWeek => Numbered(at.Weeks, (w, p) => (new FolderMark.Week(w.Ordinal), p with { Week = w, Term = w.Term, Weeks = [w], Number = w.Number }), at),
         Stands.EachSchoolDay => Numbered([.. at.Weeks.SelectMany(w => w.Days.Select(d => (w, d)))],
-            (x, p) => ($":w{x.w.Ordinal}-{(int)x.d.DayOfWeek}", p with { Day = x.d, Week = x.w, Term = x.w.Term, Weeks = [x.w with { Days = [x.d] }] }), at),
-        Stands.EachEntry => Numbered(line.Entries, (e, p) => ($":{e}", p with { Entry = e }), at),
-        Stands.EachGroup => Numbered(at.Groups, (g, p) => ($":g{g.Id.Value}", p with { Group = g, Groups = [g], Students = Members(at.Students, g) }), at),
-        Stands.EachStudent => Numbered(at.Students, (s, p) => ($":{s.Id.Value}", p with { Student = s, Students = [s], Groups = Of(at.Groups, s) }), at),
+            (x, p) => (new FolderMark.Week(x.w.Ordinal, x.d.DayOfWeek), p with { Day = x.d, Week = x.w, Term = x.w.Term, Weeks = [x.w with { Days = [x.d] }] }), at),
+        Stands.EachEntry => Numbered(line.Entries, (e, p) => (new FolderMark.Entry(e), p with { Entry = e }), at),
+        Stands.EachGroup => Numbered(at.Groups, (g, p) => (new FolderMark.Group(g.Id), p with { Group = g, Groups = [g], Students = Members(at.Students, g) }), at),
+        Stands.EachStudent => Numbered(at.Students, (s, p) => (new FolderMark.Student(s.Id), p with { Student = s, Students = [s], Groups = Of(at.Groups, s) }), at),
         _ => throw new ArgumentOutOfRangeException(nameof(line)),
     };
 
-    private static IEnumerable<(string, Place)> Numbered<T>(IReadOnlyList<T> times, Func<T, Place, (string, Place)> one, Place at) =>
+    private static IEnumerable<(FolderMark?, Place)> Numbered<T>(IReadOnlyList<T> times, Func<T, Place, (FolderMark?, Place)> one, Place at) =>
         times.Select((t, i) => one(t, at with { Number = i + 1, Of = times.Count }));
 
     private static (string Name, bool Clashed) NameOf(PlanLine line, Place at, HashSet<string> taken)

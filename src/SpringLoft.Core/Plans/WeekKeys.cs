@@ -1,5 +1,3 @@
-using System.Globalization;
-using System.Text.RegularExpressions;
 using SpringLoft.Core.Years;
 
 namespace SpringLoft.Core.Plans;
@@ -8,7 +6,7 @@ namespace SpringLoft.Core.Plans;
 /// Keeps folders of weeks and days with their week when a calendar changes. Their keys go by the number of the school
 /// week, so that next year's folder for the same week is found by the same key; within a year it is the dates that count.
 /// </summary>
-public sealed partial class WeekKeys
+public sealed class WeekKeys
 {
     private readonly Dictionary<int, LocalDate> before;
     private readonly Dictionary<LocalDate, int> after;
@@ -24,17 +22,13 @@ public sealed partial class WeekKeys
     /// The key under the new calendar. A week that is gone keeps its date in the key, and gets its number again if it comes
     /// back; a key without a week stays as it is.
     /// </summary>
-    public string Move(string key) => Mark().Replace(key, m =>
+    public FolderKey Move(FolderKey key) => key.With(mark => mark switch
     {
-        var number = m.Groups["week"].Success;
-        var start = number ? before.GetValueOrDefault(int.Parse(m.Groups["week"].ValueSpan, CultureInfo.InvariantCulture)) : Date(m.Groups["gone"].Value);
-        if (number && start == default) return m.Value;
-        return after.TryGetValue(start, out var ordinal) ? string.Create(CultureInfo.InvariantCulture, $":w{ordinal}") : $":gone{start.ToString("uuuuMMdd", CultureInfo.InvariantCulture)}";
+        FolderMark.Week w when before.TryGetValue(w.Ordinal, out var began) => After(began, w.Day),
+        FolderMark.GoneWeek g => After(g.Began, g.Day),
+        _ => mark,
     });
 
-    private static LocalDate Date(string digits) => NodaTime.Text.LocalDatePattern.CreateWithInvariantCulture("uuuuMMdd").Parse(digits).Value;
-
-    // The mark of a week, alone or before the weekday of a day; names of terms and entries that look like one stand last in their part.
-    [GeneratedRegex(@":(?:w(?<week>\d+)|gone(?<gone>\d{8}))(?=-[1-7](?:/|$)|/|$)")]
-    private static partial Regex Mark();
+    private FolderMark After(LocalDate began, IsoDayOfWeek? day) =>
+        after.TryGetValue(began, out var ordinal) ? new FolderMark.Week(ordinal, day) : new FolderMark.GoneWeek(began, day);
 }

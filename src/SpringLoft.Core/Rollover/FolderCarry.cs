@@ -12,9 +12,9 @@ public static class FolderCarry
     /// <param name="planKey">Null for a folder that no plan made.</param>
     /// <param name="oldUnfolding">Key to name as the plan gave it last year.</param>
     /// <param name="newUnfolding">Key to name as the plan gives it next year.</param>
-    public static string NewName(string name, string? planKey, IReadOnlyDictionary<string, string> oldUnfolding, IReadOnlyDictionary<string, string> newUnfolding) =>
+    public static string NewName(string name, FolderKey? planKey, IReadOnlyDictionary<FolderKey, string> oldUnfolding, IReadOnlyDictionary<FolderKey, string> newUnfolding) =>
         planKey is { } key && newUnfolding.TryGetValue(key, out var next) && oldUnfolding.GetValueOrDefault(key) == name ? next : name;
 
     /// <summary>Key to name of an unfolding.</summary>
-    public static IReadOnlyDictionary<string, string> Names(IEnumerable<UnfoldedFolder> unfolded) => unfolded.ToDictionary(f => f.Key, f => f.Name);
+    public static IReadOnlyDictionary<FolderKey, string> Names(IEnumerable<UnfoldedFolder> unfolded) => unfolded.ToDictionary(f => f.Key, f => f.Name);
 }

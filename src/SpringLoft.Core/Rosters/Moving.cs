@@ -1,11 +1,12 @@
 using SpringLoft.Core.Naming;
+using SpringLoft.Core.Plans;
 
 namespace SpringLoft.Core.Rosters;
 
 /// <summary>A folder that is a student's own, or stands in one.</summary>
 /// <param name="Key">Its place in the class's plan; null for one that no plan made.</param>
 /// <param name="Path">Names from the top, with slashes between.</param>
-public sealed record OwnPlace(FolderId Id, string? Key, string Path);
+public sealed record OwnPlace(FolderId Id, FolderKey? Key, string Path);
 
 /// <summary>Something in a student's own folder.</summary>
 public sealed record OwnThing(ItemId Item, string Name, FolderId In);
@@ -28,7 +29,7 @@ public static class Moving
     public static IReadOnlyList<CarriedThing> Decide(IReadOnlyList<OwnPlace> old, IReadOnlyList<OwnThing> things, IReadOnlyList<OwnPlace> places, bool samePlan)
     {
         var from = old.ToDictionary(o => o.Id);
-        var byKey = samePlan ? places.Where(p => p.Key is not null).ToDictionary(p => p.Key!, StringComparer.Ordinal) : [];
+        var byKey = samePlan ? places.Where(p => p.Key is not null).ToDictionary(p => p.Key!) : [];
         var byPath = places.GroupBy(p => SafeName.Key(p.Path)).ToDictionary(g => g.Key, g => g.First());
         return [.. things.Select(t =>
         {

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using SpringLoft.Core.Plans;
 
 namespace SpringLoft.Store.People;
 
@@ -42,7 +43,7 @@ internal sealed record PersonBefore(long Id, string? RecordId, string? StudentNu
 public static class PersonJoinStore
 {
     private static readonly (string Table, string Column)[] Plain =
-        [("item", "added_by"), ("folder", "student_id"), ("work_file", "added_by"), ("work_comment", "author_id"), ("notice", "author_id"), ("package", "student_id")];
+        [("item", "added_by"), ("folder", "student_id"), ("work_file", "added_by"), ("work_comment", "author_id"), ("notice", "author_id")];
 
     private static readonly string[] Ways = ["Working", "HandedIn", "Returned"];
 
@@ -57,6 +58,7 @@ public static class PersonJoinStore
             c.Execute($"UPDATE {table} SET {column} = @kept WHERE {column} = @gone", new { kept, gone });
             moved.Add(new(table, column, rows));
         }
+        Packages(c, kept, gone, moved);
         var (works, files, comments) = Work(c, kept, gone, moved);
         var keys = Keys(c, kept, gone, moved);
         var (classes, left) = Members(c, kept, gone, at);
@@ -129,23 +131,43 @@ public static class PersonJoinStore
         return (before, files, comments);
     }
 
+    // A run makes one package of a class for each student: where both have one, the other's stays where the coordinator can hand it out.
+    private static void Packages(IDbConnection c, PersonId kept, PersonId gone, List<MovedRows> moved)
+    {
+        var rows = c.Query<long>(
+            """
+            SELECT p.id FROM package p WHERE p.student_id = @gone
+              AND NOT EXISTS (SELECT 1 FROM package k WHERE k.run_id = p.run_id AND k.class_id = p.class_id AND k.kind = p.kind AND k.student_id = @kept)
+            """, new { kept, gone }).ToList();
+        if (rows.Count == 0) return;
+        c.Execute("UPDATE package SET student_id = @kept WHERE id IN @rows", new { kept, rows });
+        moved.Add(new("package", "student_id", rows));
+    }
+
     private static WorkBefore WorkRow(IDbConnection c, string columns, long id)
     {
         var (i, state, score, handed, back) = c.QuerySingle<(long, string, double?, string?, string?)>($"SELECT {columns} FROM work WHERE id = @id", new { id });
         return new(i, state, (decimal?)score, handed, back);
     }
 
-    // An own folder that a plan made carries its student's id in its key; where the one kept has none there, it takes the place.
+    // An own folder that a plan made carries its student in its key, and so does what stands in it; where the one kept has none there, it takes the place.
     private static List<KeyBefore> Keys(IDbConnection c, PersonId kept, PersonId gone, List<MovedRows> moved)
     {
         var before = new List<KeyBefore>();
         if (moved.FirstOrDefault(m => m.Table == "folder") is not { } folders) return before;
-        foreach (var (id, k, key) in c.Query<(long, long, string)>("SELECT id, class_id, plan_key FROM folder WHERE id IN @rows AND plan_key IS NOT NULL", new { rows = folders.Rows }).ToList())
+        foreach (var here in c.Query<(long Id, long Class, string Key)>("SELECT id, class_id, plan_key FROM folder WHERE plan_key IS NOT NULL AND class_id IN (SELECT class_id FROM folder WHERE id IN @rows)", new { rows = folders.Rows })
+            .Select(f => (f.Id, f.Class, Key: FolderKey.Parse(f.Key))).GroupBy(f => f.Class).ToList())
         {
-            var wanted = string.Join('/', key.Split('/').Select(part => part.EndsWith($":{gone.Value}", StringComparison.Ordinal) ? $"{part[..^$"{gone.Value}".Length]}{kept.Value}" : part));
-            if (wanted == key || c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM folder WHERE class_id = @k AND plan_key = @wanted)", new { k, wanted })) continue;
-            before.Add(new(id, key));
-            c.Execute("UPDATE folder SET plan_key = @wanted WHERE id = @id", new { id, wanted });
+            var taken = here.Select(f => f.Key).ToHashSet();
+            foreach (var (id, _, key) in here.OrderBy(f => f.Key.Parts.Count))
+            {
+                var wanted = key.With(m => m is FolderMark.Student s && s.Id == gone ? new FolderMark.Student(kept) : m);
+                // What stands in a folder goes with it: it takes the place only where that one did.
+                if (wanted == key || taken.Contains(wanted) || (wanted.Parent is { } parent && parent != key.Parent && !before.Exists(b => b.Key == key.Parent!.Text))) continue;
+                taken.Add(wanted);
+                before.Add(new(id, key.Text));
+                c.Execute("UPDATE folder SET plan_key = @wanted WHERE id = @id", new { id, wanted });
+            }
         }
         return before;
     }

@@ -4,6 +4,7 @@ using Dapper;
 using NodaTime;
 using NodaTime.Text;
 using SpringLoft.Core;
+using SpringLoft.Core.Plans;
 
 namespace SpringLoft.Store.Rows;
 
@@ -23,6 +24,7 @@ internal static class TypeHandlers
             Id<FolderId>(); Id<ItemId>(); Id<AssignmentId>(); Id<WorkId>(); Id<RunId>(); Id<GroupId>(); Id<ResourceId>();
             SqlMapper.AddTypeHandler(new DateHandler());
             SqlMapper.AddTypeHandler(new InstantHandler());
+            SqlMapper.AddTypeHandler(new FolderKeyHandler());
             registered = true;
         }
     }
@@ -41,6 +43,13 @@ internal static class TypeHandlers
         public override LocalDate Parse(object value) => LocalDatePattern.Iso.Parse((string)value).Value;
 
         public override void SetValue(IDbDataParameter parameter, LocalDate value) => parameter.Value = LocalDatePattern.Iso.Format(value);
+    }
+
+    private sealed class FolderKeyHandler : SqlMapper.TypeHandler<FolderKey>
+    {
+        public override FolderKey Parse(object value) => FolderKey.Parse((string)value);
+
+        public override void SetValue(IDbDataParameter parameter, FolderKey? value) => parameter.Value = (object?)value?.Text ?? DBNull.Value;
     }
 
     private sealed class InstantHandler : SqlMapper.TypeHandler<Instant>

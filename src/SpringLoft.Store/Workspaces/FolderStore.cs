@@ -17,7 +17,7 @@ public sealed record FolderRow
 
     /// <summary>What members of the group may do, as bits; see <see cref="GroupMay"/>.</summary>
     public int MembersMay { get; init; } = 7;
-    public string? PlanKey { get; init; }
+    public FolderKey? PlanKey { get; init; }
     public string? GivenName { get; init; }
     public FolderRule? GivenRule { get; init; }
     public int? GivenPosition { get; init; }
@@ -78,7 +78,7 @@ public static class FolderStore
     }
 
     /// <summary>Adds one folder.</summary>
-    public static FolderId Add(IDbConnection c, ClassId id, FolderId? parent, string name, int position, FolderRule rule, PersonId? student, string? planKey, GivenFolder? given = null, GroupId? group = null, GroupMay? may = null) =>
+    public static FolderId Add(IDbConnection c, ClassId id, FolderId? parent, string name, int position, FolderRule rule, PersonId? student, FolderKey? planKey, GivenFolder? given = null, GroupId? group = null, GroupMay? may = null) =>
         new(c.ExecuteScalar<long>(
             """
             INSERT INTO folder(class_id, parent_id, name, name_key, position, rule, student_id, group_id, members_may, plan_key, given_name, given_rule, given_position)
@@ -109,7 +109,7 @@ public static class FolderStore
         """, new { f.Id, f.Version, f.ParentId, f.Name, key = SafeName.Key(f.Name), f.Position, rule = f.Rule.ToString(), f.GroupId, f.MembersMay, f.PlanKey, f.GivenName, givenRule = f.GivenRule?.ToString(), f.GivenPosition, f.BinnedAt }) == 1;
 
     /// <summary>Gives folders of a class other keys; they may take them from one another.</summary>
-    public static void Rekey(IDbConnection c, IReadOnlyList<(FolderId Id, string Key)> keys)
+    public static void Rekey(IDbConnection c, IReadOnlyList<(FolderId Id, FolderKey Key)> keys)
     {
         c.Execute("UPDATE folder SET plan_key = '~' || id WHERE id = @id", keys.Select(k => new { id = k.Id.Value }));
         c.Execute("UPDATE folder SET plan_key = @key WHERE id = @id", keys.Select(k => new { id = k.Id.Value, key = k.Key }));

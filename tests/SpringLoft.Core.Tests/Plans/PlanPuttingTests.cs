@@ -1,15 +1,16 @@
-using CsCheck;
 using SpringLoft.Core.Plans;
 using SpringLoft.Core.Workspaces;
+
+using static SpringLoft.Core.Tests.Plans.Keys;
 
 namespace SpringLoft.Core.Tests.Plans;
 
 public class PlanPuttingTests
 {
-    private static UnfoldedFolder Wanted(string key, string name, FolderRule rule = FolderRule.ClassViews, int position = 0, string? parent = null) => new(key, parent, name, rule, null, position, false);
+    private static UnfoldedFolder Wanted(string key, string name, FolderRule rule = FolderRule.ClassViews, int position = 0, string? parent = null) => new(Key(key)!, Key(parent), name, rule, null, position, false);
 
     private static StandingFolder There(long id, string? key, string name, GivenFolder? given = null, FolderRule rule = FolderRule.ClassViews, bool binned = false, bool holds = false, long? parent = null) =>
-        new(new(id), parent is { } p ? new FolderId(p) : null, key, name, rule, 0, given ?? (key is null ? null : new(name, rule, 0)), binned, holds);
+        new(new(id), parent is { } p ? new FolderId(p) : null, Key(key), name, rule, 0, given ?? (key is null ? null : new(name, rule, 0)), binned, holds);
 
     private static IEnumerable<PutKind> Kinds(IReadOnlyList<UnfoldedFolder> wanted, params StandingFolder[] standing) => PlanPutting.Decide(wanted, standing).Select(s => s.Kind);
 
@@ -67,64 +68,36 @@ public class PlanPuttingTests
     public void An_own_folder_is_taken_only_for_the_same_student() =>
         PlanPutting.DecideAnew([Wanted("a", "Umi") with { Student = new PersonId(1) }], [There(1, "x", "Umi") with { Student = new PersonId(2) }]).Single().Kind.ShouldBe(PutKind.Add);
 
-    // The state after the list was carried out, as the store carries it out.
-    private static StandingFolder[] After(IReadOnlyList<UnfoldedFolder> wanted, IReadOnlyList<StandingFolder> standing)
+    [Fact]
+    public void What_was_renamed_by_the_teacher_takes_the_new_rule_and_says_both()
     {
-        var steps = PlanPutting.Decide(wanted, standing);
-        var all = standing.ToDictionary(f => f.Id);
-        var byKey = standing.Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!, f => f.Id);
-        var next = 1000;
-        foreach (var s in steps)
-        {
-            if (s.Kind == PutKind.Add)
-            {
-                var id = new FolderId(next++);
-                byKey[s.Wanted!.Key] = id;
-                all[id] = new(id, s.Wanted.ParentKey is { } p ? byKey[p] : null, s.Wanted.Key, s.Wanted.Name, s.Wanted.Rule, s.Wanted.Position, new(s.Wanted.Name, s.Wanted.Rule, s.Wanted.Position), false, false);
-            }
-            else if (s.Kind == PutKind.Remove) all.Remove(s.Folder!.Value);
-            else if (s.Wanted is { } w && s.Folder is { } id)
-            {
-                var f = all[id];
-                var g = f.Given ?? new(f.Name, f.Rule, f.Position);
-                var changes = s.Kind == PutKind.Change;
-                all[id] = f with
-                {
-                    Name = changes && f.Name == g.Name ? w.Name : f.Name,
-                    Rule = changes && f.Rule == g.Rule ? w.Rule : f.Rule,
-                    Position = changes && f.Position == g.Position ? w.Position : f.Position,
-                    Given = new(w.Name, w.Rule, w.Position),
-                };
-            }
-        }
-        return [.. all.Values];
+        var steps = PlanPutting.Decide([Wanted("a", "Term papers", FolderRule.StaffOnly)], [There(1, "a", "Our papers", new("Papers", FolderRule.ClassViews, 0))]);
+
+        steps.Select(s => (s.Kind, s.Takes)).ShouldBe([(PutKind.KeepTeachers, PlanTakes.Nothing), (PutKind.Change, new PlanTakes(null, FolderRule.StaffOnly, null))]);
     }
 
-    private static readonly Gen<List<UnfoldedFolder>> AnyWanted = Gen.Select(Gen.Int[0, 2], Gen.Enum<FolderRule>(), Gen.Int[0, 3]).List[0, 6].Select(list =>
-        list.Select((x, i) => Wanted($"k{i}", $"N{x.Item1}-{i}", x.Item2, x.Item3)).ToList());
-
-    private static readonly Gen<List<StandingFolder>> AnyStanding = Gen.Select(Gen.Int[0, 3], Gen.Enum<FolderRule>(), Gen.Bool, Gen.Bool, Gen.Int[0, 2]).List[0, 6].Select(list =>
-        list.Select((x, i) => There(i + 1, x.Item5 == 2 ? null : $"k{i}", $"N{x.Item1}-{i}", x.Item5 == 2 ? null : new($"N0-{i}", FolderRule.ClassViews, 0), x.Item2, x.Item3, x.Item4)).ToList());
-
-    [Fact]
-    public void Put_a_second_time_nothing_is_added_changed_or_removed() => Gen.Select(AnyWanted, AnyStanding).Sample((wanted, standing) =>
-        PlanPutting.Decide(wanted, After(wanted, standing)).ShouldAllBe(s => s.Kind == PutKind.KeepTeachers || s.Kind == PutKind.KeepFull), iter: 3000);
+    [Theory]
+    [InlineData(FolderRule.ClassViews, FolderRule.ClassViews, FolderRule.StaffOnly, true)]
+    [InlineData(FolderRule.ClassAdds, FolderRule.ClassViews, FolderRule.StaffOnly, false)]
+    [InlineData(FolderRule.ClassAdds, FolderRule.ClassViews, FolderRule.ClassViews, false)]
+    [InlineData(FolderRule.StaffOnly, FolderRule.ClassViews, FolderRule.StaffOnly, false)]
+    public void A_rule_is_taken_only_where_the_plan_changed_it_and_the_teacher_did_not(FolderRule stands, FolderRule given, FolderRule wanted, bool taken) =>
+        PlanPutting.Decide([Wanted("a", "A", wanted)], [There(1, "a", "A", new("A", given, 0), stands)]).Any(s => s.Takes.Rule == wanted).ShouldBe(taken);
 
     [Fact]
-    public void A_folder_with_anything_in_it_never_goes() => Gen.Select(AnyWanted, AnyStanding).Sample((wanted, standing) =>
-        After(wanted, standing).Select(f => f.Id).ShouldBeSubsetOfReverse(standing.Where(f => f.Holds).Select(f => f.Id)), iter: 3000);
-
-    [Fact]
-    public void Nothing_that_the_teacher_named_is_renamed() => Gen.Select(AnyWanted, AnyStanding).Sample((wanted, standing) =>
+    public void The_teachers_place_in_the_order_stays_and_an_untouched_one_follows_the_plan()
     {
-        var after = After(wanted, standing).ToDictionary(f => f.Id);
-        foreach (var f in standing.Where(f => f.Given is null || f.Given.Name != f.Name))
-            if (after.TryGetValue(f.Id, out var now)) now.Name.ShouldBe(f.Name);
-    }, iter: 3000);
-}
+        var moved = There(1, "a", "A") with { Position = 4 };
 
-internal static class SetAssertions
-{
-    /// <summary>All of the others are among these.</summary>
-    internal static void ShouldBeSubsetOfReverse<T>(this IEnumerable<T> these, IEnumerable<T> others) => others.Except(these).ShouldBeEmpty();
+        PlanPutting.Decide([Wanted("a", "A", position: 2)], [moved]).ShouldNotContain(s => s.Takes.Position != null);
+        PlanPutting.Decide([Wanted("a", "A", position: 2)], [There(1, "a", "A")]).ShouldHaveSingleItem().Takes.Position.ShouldBe(2);
+    }
+
+    [Fact]
+    public void Another_groups_folder_is_not_taken_for_this_ones() =>
+        PlanPutting.DecideAnew([Wanted("a", "Crew") with { Group = new GroupId(1) }], [There(1, null, "Crew") with { Group = new GroupId(2) }]).Single().Kind.ShouldBe(PutKind.Add);
+
+    [Fact]
+    public void An_empty_folder_whose_rule_the_teacher_changed_stays_when_the_plan_drops_it() =>
+        Kinds([], There(1, "a", "A", new("A", FolderRule.ClassViews, 0), FolderRule.StaffOnly)).ShouldBe([PutKind.KeepTeachers]);
 }

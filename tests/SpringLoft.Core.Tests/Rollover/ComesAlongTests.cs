@@ -1,3 +1,4 @@
+using SpringLoft.Core.Plans;
 using SpringLoft.Core.Rollover;
 using SpringLoft.Core.Workspaces;
 
@@ -48,13 +49,13 @@ public class ComesAlongTests
     [Fact]
     public void A_folder_whose_name_the_plan_gave_takes_next_years_name_and_the_teachers_own_name_stays()
     {
-        var was = new Dictionary<string, string> { ["w:w1"] = "Week 01", ["x"] = "Papers" };
-        var will = new Dictionary<string, string> { ["w:w1"] = "Week 1", ["x"] = "Papers" };
+        var was = new Dictionary<FolderKey, string> { [FolderKey.Parse("w:w1")] = "Week 01", [FolderKey.Parse("x")] = "Papers" };
+        var will = new Dictionary<FolderKey, string> { [FolderKey.Parse("w:w1")] = "Week 1", [FolderKey.Parse("x")] = "Papers" };
 
-        FolderCarry.NewName("Week 01", "w:w1", was, will).ShouldBe("Week 1");
-        FolderCarry.NewName("Ropes week", "w:w1", was, will).ShouldBe("Ropes week");
+        FolderCarry.NewName("Week 01", FolderKey.Parse("w:w1"), was, will).ShouldBe("Week 1");
+        FolderCarry.NewName("Ropes week", FolderKey.Parse("w:w1"), was, will).ShouldBe("Ropes week");
         FolderCarry.NewName("Mine", null, was, will).ShouldBe("Mine");
-        FolderCarry.NewName("Week 40", "w:w40", was, will).ShouldBe("Week 40");
+        FolderCarry.NewName("Week 40", FolderKey.Parse("w:w40"), was, will).ShouldBe("Week 40");
     }
 
     [Fact]

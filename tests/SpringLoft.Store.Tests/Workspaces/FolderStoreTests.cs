@@ -7,7 +7,7 @@ namespace SpringLoft.Store.Tests.Workspaces;
 
 public class FolderStoreTests : StoreTest
 {
-    private FolderId Add(string name, FolderId? parent = null, string? key = null) => Db.Write(c => FolderStore.Add(c, Class, parent, name, 0, FolderRule.ClassViews, null, key));
+    private FolderId Add(string name, FolderId? parent = null, string? key = null) => Db.Write(c => FolderStore.Add(c, Class, parent, name, 0, FolderRule.ClassViews, null, key is null ? null : FolderKey.Parse(key)));
 
     private IReadOnlyList<FolderRow> All => Db.Read(c => FolderStore.OfClass(c, Class));
 
@@ -57,7 +57,7 @@ public class FolderStoreTests : StoreTest
     public void Unfolding_beside_a_folder_of_the_same_name_tells_them_apart_and_doubles_nothing()
     {
         Add("Papers");
-        UnfoldedFolder[] wanted = [new("papers", null, "Papers", FolderRule.ClassAdds, null, 0, false), new("papers/in", "papers", "Inner", FolderRule.AsAbove, null, 0, false)];
+        UnfoldedFolder[] wanted = [new(FolderKey.Top("papers"), null, "Papers", FolderRule.ClassAdds, null, 0, false), new(FolderKey.Top("papers").Below("in"), FolderKey.Top("papers"), "Inner", FolderRule.AsAbove, null, 0, false)];
 
         Db.Write(c => FolderStore.Unfold(c, Class, wanted)).ShouldBe(2);
         Db.Write(c => FolderStore.Unfold(c, Class, wanted)).ShouldBe(0);
@@ -70,9 +70,9 @@ public class FolderStoreTests : StoreTest
         var a = Add("A", key: "w1");
         var b = Add("B", key: "w2");
 
-        Db.Write(c => FolderStore.Rekey(c, [(a, "w2"), (b, "w1")]));
+        Db.Write(c => FolderStore.Rekey(c, [(a, FolderKey.Top("w2")), (b, FolderKey.Top("w1"))]));
 
-        All.OrderBy(f => f.Name).Select(f => f.PlanKey).ShouldBe(["w2", "w1"]);
+        All.OrderBy(f => f.Name).Select(f => f.PlanKey!.Text).ShouldBe(["w2", "w1"]);
     }
 
     [Fact]
