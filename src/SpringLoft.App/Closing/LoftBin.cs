@@ -58,7 +58,7 @@ public sealed class LoftBin(Premises premises)
         foreach (var b in due)
             premises.Db.Write(c =>
             {
-                LoftStore.Remove(c, b.Id);
+                ClassRemoval.Go(c, b.Id);
                 Premises.Add(c, null, premises.Clock.Now, new("removed deleted class", "class", b.Id.Value, null, b.Name));
             });
         return due.Count;

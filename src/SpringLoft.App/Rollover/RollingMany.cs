@@ -148,8 +148,10 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
         var line = RollStore.Of(c, id).FirstOrDefault(l => l.Position == position);
         if (line?.MadeId is not { } made || ClassStore.Find(c, made) is not { } k) throw Refusals.NotFound("class of this run");
         var folders = JsonSerializer.Deserialize<List<ParityLine>>(line.Parity!, Json)!.First(p => p.What == "Folders").Here;
-        var why = FolderStore.OfClass(c, made).Count != folders ? "folders were added to it or taken away" : RollStore.Remove(c, made, k.MadeAt);
-        if (why is not null) throw new RefusedException("roll-used", $"“{k.Name}” can't be undone: {why}.", "Keep it, or bin what is in it by hand.");
+        var uses = ClassRemoval.UsedSince(c, made, k.MadeAt);
+        var why = FolderStore.OfClass(c, made).Count != folders ? "folders were added to it or taken away" : ClassUses.Said(uses);
+        if (why.Length > 0) throw new RefusedException("roll-used", $"“{k.Name}” can't be undone: {why}.", "Keep it, or bin what is in it by hand.");
+        ClassRemoval.Go(c, made);
         RollStore.Undone(c, id, position, premises.Clock.Now);
         Premises.Add(c, by, premises.Clock.Now, new("undid rolling over", "class", made.Value, null, k.Name));
     });

@@ -1,4 +1,5 @@
 using SpringLoft.App.Plans;
+using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.People;
 using SpringLoft.Core.Rosters;
@@ -103,7 +104,8 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
         DeliveredStore.SetPositions(c, undo.Positions);
         foreach (var k in undo.Classes) DeliveredStore.SaveClass(c, k);
         foreach (var k in undo.NewClasses)
-            if (DeliveredStore.RemoveClass(c, k) is { } why) left.Add($"“{ClassStore.Find(c, k)?.Name}” is in use by now and stays: {why}");
+            if (ClassRemoval.UsedSince(c, k, undo.At) is { Count: > 0 } uses) left.Add($"“{ClassStore.Find(c, k)?.Name}” is in use by now and stays: {ClassUses.Said(uses)}");
+            else ClassRemoval.Go(c, k);
         DeliveryStore.ForgetSettled(c, id);
         // Whoever had a record before has it again; until then nobody has.
         DeliveredStore.Unlink(c, undo.People.Where(p => p.RecordId is not null).Select(p => p.RecordId!));

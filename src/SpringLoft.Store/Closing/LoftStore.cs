@@ -76,21 +76,4 @@ public static class LoftStore
 
     /// <summary>Classes in the bin, newest first.</summary>
     public static IReadOnlyList<BinnedClass> Bin(IDbConnection c) => [.. c.Query<BinnedClass>("SELECT id, name, binned_at FROM class WHERE binned_at IS NOT NULL ORDER BY binned_at DESC")];
-
-    /// <summary>Takes away everything of a class for good. The audit trail and the bytes of its files stay.</summary>
-    public static void Remove(IDbConnection c, ClassId id)
-    {
-        c.Execute("PRAGMA defer_foreign_keys = ON");
-        const string items = "(SELECT id FROM item WHERE class_id = @id)", assignments = "(SELECT id FROM assignment WHERE class_id = @id)", work = "(SELECT id FROM work WHERE class_id = @id)", shelves = "(SELECT id FROM shelf WHERE class_id = @id)";
-        foreach (var sql in (string[])[
-            $"UPDATE item SET bank_id = NULL, bank_version = NULL WHERE bank_id IN {items}", $"UPDATE assignment SET bank_id = NULL, bank_version = NULL WHERE bank_id IN {assignments}", $"UPDATE assignment SET rolled_from = NULL WHERE rolled_from IN {assignments}",
-            "UPDATE class SET rolled_from = NULL WHERE rolled_from = @id", "UPDATE member SET moved_to = NULL WHERE moved_to = @id",
-            $"DELETE FROM filing WHERE item_id IN {items}", "DELETE FROM item WHERE class_id = @id", $"DELETE FROM work_file WHERE work_id IN {work}", $"DELETE FROM work_comment WHERE work_id IN {work}", "DELETE FROM work WHERE class_id = @id",
-            $"DELETE FROM assignment_filing WHERE assignment_id IN {assignments}", $"DELETE FROM assignment_given WHERE assignment_id IN {assignments}", "DELETE FROM assignment WHERE class_id = @id", "DELETE FROM folder WHERE class_id = @id",
-            "DELETE FROM group_member WHERE group_id IN (SELECT id FROM class_group WHERE class_id = @id)", "DELETE FROM class_group WHERE class_id = @id", "DELETE FROM notice WHERE class_id = @id", "DELETE FROM class_resource WHERE class_id = @id", "DELETE FROM class_blind WHERE class_id = @id",
-            "DELETE FROM package WHERE class_id = @id", "DELETE FROM run_step WHERE class_id = @id", "DELETE FROM run_class WHERE class_id = @id", "DELETE FROM plan_put WHERE class_id = @id", "DELETE FROM delivery_on_hold WHERE class_id = @id",
-            "DELETE FROM join_code WHERE class_id = @id", "DELETE FROM join_wait WHERE class_id = @id", "DELETE FROM invitation WHERE class_id = @id", "DELETE FROM combined_section WHERE class_id = @id", "DELETE FROM sign_off WHERE class_id = @id",
-            $"DELETE FROM shelf_thing WHERE shelf_id IN {shelves}", $"DELETE FROM shelf_visit WHERE shelf_id IN {shelves}", "DELETE FROM shelf WHERE class_id = @id", "DELETE FROM member WHERE class_id = @id", "DELETE FROM class WHERE id = @id"])
-            c.Execute(sql, new { id });
-    }
 }

@@ -190,34 +190,6 @@ public static class DeliveredStore
         return c.Execute("DELETE FROM person WHERE id = @id", new { id }) == 1;
     }
 
-    /// <summary>Takes away a class in preparation with nothing in it.</summary>
-    /// <returns>Null, or why it stays.</returns>
-    public static string? RemoveClass(IDbConnection c, ClassId id)
-    {
-        var used = c.QuerySingle<(bool Opened, bool People, bool Things, bool Assignments, bool Notices, bool Groups)>(
-            """
-            SELECT EXISTS (SELECT 1 FROM class WHERE id = @id AND state <> 'InPreparation'), EXISTS (SELECT 1 FROM member WHERE class_id = @id), EXISTS (SELECT 1 FROM item WHERE class_id = @id),
-              EXISTS (SELECT 1 FROM assignment WHERE class_id = @id), EXISTS (SELECT 1 FROM notice WHERE class_id = @id), EXISTS (SELECT 1 FROM class_group WHERE class_id = @id)
-            """, new { id });
-        var why = used switch
-        {
-            { Opened: true } => "it has been opened",
-            { Things: true } => "there are things in it",
-            { Assignments: true } => "it has assignments",
-            { Notices: true } => "it has notices",
-            { Groups: true } => "it has groups",
-            { People: true } => "people are on its roster whom the delivery did not bring, or who have work there",
-            _ => null,
-        };
-        if (why is not null) return why;
-        c.Execute("PRAGMA defer_foreign_keys = ON");
-        c.Execute("DELETE FROM folder WHERE class_id = @id", new { id });
-        c.Execute("DELETE FROM class_blind WHERE class_id = @id", new { id });
-        c.Execute("DELETE FROM delivery_on_hold WHERE class_id = @id", new { id });
-        c.Execute("DELETE FROM class WHERE id = @id", new { id });
-        return null;
-    }
-
     /// <summary>The newest folder there is; what is made later has a higher id.</summary>
     public static long NewestFolder(IDbConnection c) => c.ExecuteScalar<long>("SELECT ifnull(max(id), 0) FROM folder");
 

@@ -27,6 +27,27 @@ public class SchoolDirectoryTests : SchoolTest
     public void People_are_found_by_the_first_letters_of_what_one_remembers(string text, string who) => Found(Ask(text)).ShouldBe([who]);
 
     [Fact]
+    public async Task Two_accounts_that_share_a_closed_class_and_a_take_home_of_it_are_joined_and_taken_apart()
+    {
+        var twin = school.Add("twin", SchoolRole.Student, "Umi", "Hallgrimsson", "2001");
+        school.Roster.Enroll(school.Lead, school.Class, [twin.Id], ClassRole.Student);
+        school.OpenClass();
+        var a = school.Assign();
+        await school.HandIn(school.Umi, a, "umi's");
+        await school.HandIn(twin, a, "twin's");
+        school.Returns.ReturnAll(school.Lead, school.Class, null, true, null);
+        school.Close().State.ShouldBe(Core.Closing.StepState.Done);
+        string Packages() => school.Read(c => Dapper.SqlMapper.ExecuteScalar<string>(c, "SELECT group_concat(student_id || ' ' || sha256 ORDER BY id) FROM package WHERE student_id IS NOT NULL"))!;
+        var before = Packages();
+
+        Directory.Join(school.Coordinator, school.Umi.Id, twin.Id);
+        Packages().ShouldBe(before, "each keeps the one that was made for them");
+        Directory.UndoJoin(school.Coordinator, Directory.Joins().Single().Id);
+
+        Packages().ShouldBe(before);
+    }
+
+    [Fact]
     public void Filters_narrow_by_grade_role_class_and_by_being_in_none()
     {
         school.OpenClass();

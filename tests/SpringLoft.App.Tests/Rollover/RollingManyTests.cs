@@ -131,6 +131,18 @@ public class RollingManyTests : SchoolTest
     }
 
     [Fact]
+    public async Task A_class_with_an_open_shelf_is_not_undone_and_says_so()
+    {
+        await school.Put(school.Lead, "Papers", "syllabus.txt", "what we read");
+        var run = Roll(Draft(Line("6B")));
+        var made = run.Lines[0].Made!.Value;
+        var papers = school.Workspace.See(school.Lead, made).Folders.First(f => f.Name == "Papers").Id;
+        new App.Closing.OpenShelf(school.Premises).Set(school.Lead, made, new("Before school", "", school.Premises.Clock.Today.PlusDays(20), [papers], null, null));
+
+        Should.Throw<RefusedException>(() => school.RollingMany.Undo(school.Lead, run.Id, 0)).Refusal.ShouldSatisfyAllConditions(r => r.Code.ShouldBe("roll-used"), r => r.What.ShouldContain("an open shelf was set in it"));
+    }
+
+    [Fact]
     public void Undone_while_nothing_was_added_and_refused_after_that()
     {
         var run = Roll(Draft(Line("6B"), Line("6C")));

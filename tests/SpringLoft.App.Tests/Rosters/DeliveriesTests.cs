@@ -66,6 +66,24 @@ public class DeliveriesTests : DeliveryTest
     }
 
     [Fact]
+    public async Task A_class_that_a_plan_was_put_to_and_a_join_code_made_for_goes_with_the_delivery_that_brought_it()
+    {
+        var before = State();
+        var id = await Receive(new Records(students: 4, classes: 1));
+        Apply(id);
+        var k = school.Read(c => Store.Workspaces.ClassStore.OfYear(c, school.Years[0].Id)).Single(x => x.RecordId == "k0");
+        var putting = new App.Plans.PuttingPlans(school.Premises, school.Queue.Writer, new App.Closing.NoMilestones());
+        var run = putting.Begin(school.Coordinator, school.Plan("Weeks, own folders and groups"), [k.Id]);
+        putting.Go(run, CancellationToken.None);
+        new Joining(school.Premises).Renew(school.Coordinator, k.Id, 5, null, false);
+
+        applying.TakeBack(school.Coordinator, id).Left.ShouldBeEmpty();
+
+        State().ShouldBe(before);
+        Refused(() => putting.See(school.Coordinator, run)).ShouldBe("not-found");
+    }
+
+    [Fact]
     public async Task What_is_used_by_the_time_it_is_taken_back_stays_and_is_told()
     {
         var id = await Receive(new Records(students: 4, classes: 1));

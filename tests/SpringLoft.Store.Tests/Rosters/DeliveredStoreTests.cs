@@ -143,20 +143,6 @@ public class DeliveredStoreTests : StoreTest
     }
 
     [Fact]
-    public void A_class_that_is_in_use_stays_and_says_why()
-    {
-        var (used, unused) = Db.Write(c => (NewClass(c, "Used"), NewClass(c, "Unused")));
-        Db.Write(c => RosterStore.Put(c, used, Teacher, ClassRole.Lead, At));
-
-        Db.Write(c => DeliveredStore.RemoveClass(c, used)).ShouldBe("people are on its roster whom the delivery did not bring, or who have work there");
-        Db.Write(c => DeliveredStore.RemoveClass(c, unused)).ShouldBeNull();
-
-        Db.Write(c => GroupStore.Add(c, used, "Crew"));
-        Db.Write(c => DeliveredStore.RemoveClass(c, used)).ShouldBe("it has groups");
-        Db.Read(c => DeliveredStore.Classes(c, Year)).Select(k => k.Id).ShouldBe([Class, used]);
-    }
-
-    [Fact]
     public void A_class_follows_the_records_until_it_is_let_go()
     {
         Db.Write(c => DeliveredStore.SaveClass(c, new(Class, "rec-k", "Clay", "Course", "2A", "3", "Kiln room", ClassState.InPreparation)));
