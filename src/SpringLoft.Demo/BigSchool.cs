@@ -90,7 +90,7 @@ public static class BigSchool
             {
                 var row = WorkStore.Begin(c, id, a, s);
                 WorkStore.AddFile(c, row.Id, "work.txt", work, s, at);
-                WorkStore.Save(c, row with { State = WorkState.Returned, Score = 12, HandedInAt = at, ReturnedAt = at });
+                WorkStore.Save(c, row with { State = WorkState.Returned, Score = 12, ReturnedScore = 12, HandedInAt = at, ReturnedAt = at });
             }
         }
         return id;

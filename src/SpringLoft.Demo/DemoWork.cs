@@ -78,6 +78,7 @@ internal sealed class DemoWork(Premises premises)
             {
                 State = held ? WorkState.HandedIn : WorkState.Returned,
                 Score = marked ? score : null,
+                ReturnedScore = marked && !held ? score : null,
                 HandedInAt = handed,
                 ReturnedAt = held ? null : handed + Duration.FromDays(4),
             });

@@ -84,7 +84,9 @@ internal sealed class TinySchool : IDisposable
     internal ClosingDesk Closing => new(Premises, new RunNews(), Queue.Writer);
     internal ClosingRuns Runs => new(Premises, new RunNews(), Queue.Writer, new LetterBox(Letters));
     internal RollingMany RollingMany => new(Premises, Queue.Writer, new NoMilestones());
-    internal TakeHomes TakeHomes => new(Premises, Queue.Writer, new NoMilestones());
+    internal TakeHomes TakeHomes => new(Premises, Queue.Writer, new NoMilestones(), Copies);
+    internal LastCopies Copies => new(Premises);
+    internal LoftBin Bin => new(Premises, Copies);
     internal List<string> Letters { get; } = [];
 
     /// <summary>A plan that ships, by its name.</summary>

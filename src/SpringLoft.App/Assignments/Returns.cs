@@ -14,7 +14,8 @@ public sealed record ReturnsColumn(AssignmentId Id, string Title, decimal? Point
 
 /// <summary>A cell: one student's work for one assignment.</summary>
 /// <param name="Draft">True while the score is a draft, not returned.</param>
-public sealed record ReturnsCell(AssignmentId Assignment, WorkId Id, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft, int Files, int Version);
+/// <param name="Counts">The mark that was returned last and counts, also while the work is handed in again.</param>
+public sealed record ReturnsCell(AssignmentId Assignment, WorkId Id, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft, decimal? Counts, int Files, int Version);
 
 /// <summary>A row of the returns desk.</summary>
 public sealed record ReturnsRow(PersonId Student, string SortName, bool Left, IReadOnlyList<ReturnsCell> Cells);
@@ -24,7 +25,7 @@ public sealed record ReturnsView(IReadOnlyList<ReturnsColumn> Assignments, IRead
 
 /// <summary>One piece of work, whole.</summary>
 public sealed record WorkView(
-    WorkId Id, AssignmentId Assignment, string Title, PersonId Student, string StudentName, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft,
+    WorkId Id, AssignmentId Assignment, string Title, PersonId Student, string StudentName, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft, decimal? Counts,
     decimal? Points, IReadOnlyList<WorkFileView> Files, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt, int Version);
 
 /// <summary>What returning all would do, or has done.</summary>
@@ -47,7 +48,7 @@ public sealed class Returns(Premises premises)
             byAssignment[a.Id].Count(w => w.State != WorkState.Working), byAssignment[a.Id].Count(w => WorkFlow.Holder(w.State) == HeldBy.Teacher),
             given[a.Id].Any() ? given[a.Id].Count() : here, a.Version)).ToList();
         var rows = members.Where(m => m.LeftAt is null || byStudent[m.PersonId].Any()).Select(m => new ReturnsRow(m.PersonId, m.Name.Sort, m.LeftAt is not null,
-            [.. byStudent[m.PersonId].Select(w => new ReturnsCell(w.AssignmentId, w.Id, w.State, WorkFlow.Holder(w.State), w.Score, w.State != WorkState.Returned, files[w.Id].Count(), w.Version))])).ToList();
+            [.. byStudent[m.PersonId].Select(w => new ReturnsCell(w.AssignmentId, w.Id, w.State, WorkFlow.Holder(w.State), w.Score, w.State != WorkState.Returned, w.ReturnedScore, files[w.Id].Count(), w.Version))])).ToList();
         var held = work.Where(w => WorkFlow.Holder(w.State) == HeldBy.Teacher).ToList();
         return new ReturnsView(columns, rows, held.Count, held.Count(w => w.Score is not null), held.Count(w => w.Score is null));
     });
@@ -76,7 +77,7 @@ public sealed class Returns(Premises premises)
 
     /// <summary>Returns one piece of work.</summary>
     public WorkView Return(Caller by, ClassId id, WorkId work, bool unmarkedToo, int version) => Step(by, id, work, version, "returned", (row, at, _, now) =>
-        row with { State = WorkFlow.Return(Fact(row), unmarkedToo, at).State, ReturnedAt = now });
+        Back(row, WorkFlow.Return(Fact(row), unmarkedToo, at), now));
 
     /// <summary>Says what returning all would do. Writes nothing.</summary>
     public ReturnAllView PreviewReturnAll(ClassId id, AssignmentId? assignment, bool unmarkedToo) => premises.Db.Read(c =>
@@ -132,6 +133,7 @@ public sealed class Returns(Premises premises)
         if (row.Version != version) throw Refusals.ChangedMeanwhile("work");
         var next = decide(row, new(at.Class.State, a.PublishedAt is not null, true, a.Points), c, now);
         if (!WorkStore.Save(c, next)) throw Refusals.ChangedMeanwhile("work");
+        if (next.State == WorkState.Returned && row.State != WorkState.Returned) WorkStore.TurnReturned(c, work, next.Score, now);
         Premises.Add(c, by, now, new(act, "work", work.Value, id, a.Title));
         return View(c, id, Find(c, id, work));
     });
@@ -142,7 +144,9 @@ public sealed class Returns(Premises premises)
         foreach (var work in preview.ToReturn)
         {
             if (comment.Length > 0) WorkStore.AddComment(c, work, by.Id, comment, now);
-            if (!WorkStore.Save(c, rows[work] with { State = WorkState.Returned, ReturnedAt = now })) throw Refusals.ChangedMeanwhile("work");
+            // What is not to be returned is not in the preview: here nothing is asked again.
+            if (!WorkStore.Save(c, Back(rows[work], WorkFlow.Returned(Fact(rows[work])), now))) throw Refusals.ChangedMeanwhile("work");
+            WorkStore.TurnReturned(c, work, rows[work].Score, now);
         }
         if (preview.ToReturn.Count > 0)
             Premises.Add(c, by, now, new("returned all", "class", id.Value, id, $"{preview.ToReturn.Count} pieces to {preview.Students} students"));
@@ -156,7 +160,9 @@ public sealed class Returns(Premises premises)
         return (ReturnPreview.Of(rows.Values.Select(w => new ReturnCandidate(w.Id, w.StudentId, w.State, w.Score, points.GetValueOrDefault(w.AssignmentId))), unmarkedToo), rows);
     }
 
-    private static WorkFact Fact(WorkRow row) => new(row.State, 1, row.Score);
+    private static WorkFact Fact(WorkRow row) => new(row.State, 1, row.Score, row.ReturnedScore);
+
+    private static WorkRow Back(WorkRow row, WorkFact to, Instant now) => row with { State = to.State, ReturnedScore = to.Counts, ReturnedAt = now };
 
     private static WorkRow Find(IDbConnection c, ClassId id, WorkId work) => WorkStore.Find(c, id, work) ?? throw Refusals.NotFound("work");
 
@@ -164,7 +170,7 @@ public sealed class Returns(Premises premises)
     {
         var a = AssignmentStore.Find(c, id, w.AssignmentId) ?? throw Refusals.NotFound("assignment");
         var student = RosterStore.Member(c, id, w.StudentId);
-        return new(w.Id, w.AssignmentId, a.Title, w.StudentId, student?.Name.Display ?? "", w.State, WorkFlow.Holder(w.State), w.Score, w.State != WorkState.Returned, a.Points,
+        return new(w.Id, w.AssignmentId, a.Title, w.StudentId, student?.Name.Display ?? "", w.State, WorkFlow.Holder(w.State), w.Score, w.State != WorkState.Returned, w.ReturnedScore, a.Points,
             [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))],
             [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.HandedInAt, w.ReturnedAt, w.Version);
     }

@@ -44,14 +44,14 @@ public sealed class StudentWork(Premises premises)
     {
         var next = WorkFlow.HandIn(work.Fact, at);
         return work.Row with { State = next.State, Score = next.Score, HandedInAt = now };
-    });
+    }, (c, work, now) => WorkStore.AddTurn(c, id, work, now));
 
     /// <summary>Takes back what is not marked yet.</summary>
     public void TakeBack(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "took back", (work, at, _) =>
     {
         var next = WorkFlow.TakeBack(work.Fact, at);
         return work.Row with { State = next.State, HandedInAt = null };
-    });
+    }, WorkStore.TurnTakenBack);
 
     /// <summary>Opens a file of one's own work.</summary>
     public Download Open(Caller who, ClassId id, AssignmentId assignment, long file) => premises.Db.Read(c =>
@@ -62,14 +62,15 @@ public sealed class StudentWork(Premises premises)
         return new Download(row.Name, premises.Files.Open(row.Sha256), row.Size);
     });
 
-    private void Step(Caller by, ClassId id, AssignmentId assignment, string act, Func<(WorkRow Row, WorkFact Fact), WorkSetting, Instant, WorkRow> decide) => premises.Db.Write(c =>
+    private void Step(Caller by, ClassId id, AssignmentId assignment, string act, Func<(WorkRow Row, WorkFact Fact), WorkSetting, Instant, WorkRow> decide, Action<IDbConnection, WorkId, Instant> note) => premises.Db.Write(c =>
     {
         var (at, a) = CheckSees(c, by, id, assignment);
         var row = WorkStore.Begin(c, id, assignment, by.Id);
         var now = premises.Clock.Now;
-        var fact = new WorkFact(row.State, WorkStore.Files(c, row.Id).Count, row.Score);
+        var fact = new WorkFact(row.State, WorkStore.Files(c, row.Id).Count, row.Score, row.ReturnedScore);
         var next = decide((row, fact), Setting(at, a), now);
         if (!WorkStore.Save(c, next)) throw Refusals.ChangedMeanwhile("work");
+        note(c, row.Id, now);
         Premises.Add(c, by, now, new(act, "work", row.Id.Value, id, a.Title));
     });
 

@@ -13,22 +13,28 @@ internal sealed record ClassContents(IReadOnlyList<LayFolder> Folders, IReadOnly
         var folders = FolderStore.OfClass(c, id).Select(f => new LayFolder(f.Id, f.ParentId, f.Name)).ToList();
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
         var items = ItemStore.OfClass(c, id).Where(i => i.Sha256 is not null).Select(i => Lay(i, filings[i.Id])).ToList();
-        return new(folders, items, Works(c, WorkStore.OfClass(c, id), WorkStore.FilesOfClass(c, id), id));
+        return new(folders, items, Works(c, id));
     }
+
+    private static string Day(Instant at) => at.InUtc().Date.ToString("uuuu-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
 
     internal static LayItem Lay(ItemRow i, IEnumerable<FolderId> folders) => new(new(i.FileName, i.Sha256!, i.Sha512!, i.Size ?? 0, i.AddedAt), [.. folders]);
 
-    internal static List<LayWork> Works(IDbConnection c, IReadOnlyList<WorkRow> work, ILookup<WorkId, WorkFileRow> files, ClassId id)
+    internal static List<LayWork> Works(IDbConnection c, ClassId id)
     {
+        var (work, files, turns) = (WorkStore.OfClass(c, id), WorkStore.FilesOfClass(c, id), WorkStore.FilesOfTurns(c, id));
         var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
         var people = RosterStore.Members(c, id).ToDictionary(m => m.PersonId);
         return [.. work.Where(w => titles.ContainsKey(w.AssignmentId) && people.ContainsKey(w.StudentId))
             .Select(w => new LayWork(titles[w.AssignmentId], w.StudentId, people[w.StudentId].Name.Sort, people[w.StudentId].StudentNumber,
-                [.. files[w.Id].Select(f => new LayFile(f.Name, f.Sha256, f.Sha512, f.Size, f.AddedAt))]))];
+                [.. files[w.Id].Select(f => new LayFile(f.Name, f.Sha256, f.Sha512, f.Size, f.AddedAt))])
+            {
+                Earlier = [.. turns[w.Id].Where(t => files[w.Id].All(f => f.Sha256 != t.Sha256)).DistinctBy(t => t.Sha256).Select(t => new LayFile($"{Day(t.HandedInAt)} {t.Name}", t.Sha256, t.Sha512, t.Size, t.AddedAt))],
+            })];
     }
 }
 
-/// <summary>A class read once, to be taken apart by student.</summary>
+/// <summary>A class read once, to be taken apart by student. What somebody else binned of a student's is theirs to take home too.</summary>
 internal sealed class StudentContents
 {
     private readonly IReadOnlyList<FolderRow> folders;
@@ -51,8 +57,8 @@ internal sealed class StudentContents
             if (Owner(f) is { } owner) owners[f.Id] = owner;
     }
 
-    internal static StudentContents Load(IDbConnection c, ClassId id) => new(FolderStore.OfClass(c, id), [.. ItemStore.OfClass(c, id).Where(i => i.Sha256 is not null)],
-        ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder), ClassContents.Works(c, WorkStore.OfClass(c, id), WorkStore.FilesOfClass(c, id), id));
+    internal static StudentContents Load(IDbConnection c, ClassId id) => new(FolderStore.OfClass(c, id), [.. ItemStore.WithBin(c, id).Where(i => i.Sha256 is not null && (i.BinnedAt is null || (i.ByStudent && i.BinnedBy != i.AddedBy)))],
+        ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder), ClassContents.Works(c, id));
 
     /// <summary>What belongs to one student: their work, their own folders, what they added elsewhere.</summary>
     internal ClassContents Of(PersonId student)

@@ -19,7 +19,7 @@ namespace SpringLoft.App.Closing;
 
 /// <summary>A student on the desk of take-homes.</summary>
 /// <param name="HeldIn">Classes in which that work is held and which the asker may return.</param>
-/// <param name="Stale">True if something was returned to the student since it was made, or their account was joined with another.</param>
+/// <param name="Stale">True if something of the student's stands in a class of that year and is not in it, compared by content; or if something was returned since it was made, or their account was joined with another.</param>
 public sealed record TakeHomeLine(PersonId Student, string SortName, string? Grade, bool Active, int Classes, int Held, IReadOnlyList<ClassId> HeldIn, int? Files, long? Size, Instant? MadeAt, LocalDate? KeepUntil, Instant? FetchedAt, bool Stale);
 
 /// <summary>The take-homes of a year, and the newest run that made some.</summary>
@@ -32,11 +32,8 @@ public sealed record TakeHomeRun(RunId Id, StepState State, int Students, int Ma
 public sealed record OwnTakeHome(YearId Year, string YearLabel, int Files, int Classes, long Size, Instant MadeAt);
 
 /// <summary>Each student's own work over all classes of a year as one zip, with a page to read it by.</summary>
-public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRunMilestones milestones)
+public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRunMilestones milestones, LastCopies copies)
 {
-    /// <summary>Days for which a leaver's take-home is kept.</summary>
-    public const int DaysKept = 400;
-
     private const int AtOnce = 25;
 
     /// <summary>The desk: all students of a year for a coordinator, those of one's own classes for a teacher.</summary>
@@ -48,12 +45,13 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
         var made = TakeHomeStore.OfYear(c, year.Id);
         var held = TakeHomeStore.HeldOf(c, year.Id);
         var newest = TakeHomeStore.NewestChange(c, year.Id);
+        var incomplete = LastCopyStore.Incomplete(c, year.Id);
         var people = PersonStore.Find(c, places.Select(p => p.Key)).ToDictionary(p => p.Id);
         var lines = places.Where(p => people.ContainsKey(p.Key)).Select(p =>
         {
             var t = made.GetValueOrDefault(p.Key);
             return new TakeHomeLine(p.Key, people[p.Key].Name.Sort, people[p.Key].Grade, people[p.Key].Active, p.Count(), held[p.Key].Count(), [.. held[p.Key].Distinct().Where(k => ClassGate.Find(c, who, k).Standing >= Standing.CoTeacher)], t?.Files, t?.Size, t?.MadeAt, t?.KeepUntil, t?.FetchedAt,
-                t is not null && newest.TryGetValue(p.Key, out var at) && at > t.MadeAt);
+                t is not null && (incomplete.Contains(p.Key) || (newest.TryGetValue(p.Key, out var at) && at > t.MadeAt)));
         }).ToList();
         var run = RunStore.Newest(c, RunKind.TakeHomes, who.Role == SchoolRole.Coordinator ? null : who.Id);
         return new TakeHomeDesk(year.Id, year.Year.Label, lines, run is { } r ? View(c, r) : null);
@@ -71,7 +69,6 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             if (chosen.Count == 0 || chosen.Count < (students?.Distinct().Count() ?? 0)) throw new RefusedException("not-found", "One of the students is not in your classes of that year.", "Choose among those on the desk.", "students");
             var made = RunStore.AddOver(c, RunKind.TakeHomes, [], by.Id, premises.Clock.Now);
             TakeHomeStore.AddStudents(c, made, year, chosen);
-            TakeHomeStore.LetGo(c, premises.Clock.Today);
             Premises.Add(c, by, premises.Clock.Now, new("began making take-homes", "run", made.Value, null, $"{chosen.Count} students"));
             return made;
         });
@@ -87,18 +84,9 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
     public void Go(RunId id, CancellationToken stop)
     {
         var (run, waiting) = premises.Db.Read(c => (RunStore.Find(c, id)!, TakeHomeStore.Students(c, id).Where(s => s.State == StepState.Waiting).ToList()));
-        // What holds work of a class that was deleted stays as it is: made anew it would be without that work.
-        var kept = waiting.Count == 0 ? new HashSet<PersonId>() : premises.Db.Read(c => TakeHomeStore.Sealed(c, waiting[0].YearId));
-        if (waiting.Any(w => kept.Contains(w.PersonId)))
-        {
-            premises.Db.Write(c =>
-            {
-                foreach (var w in waiting.Where(w => kept.Contains(w.PersonId))) TakeHomeStore.SetStudent(c, id, w.PersonId, StepState.Failed, "It holds work of a class that was deleted since, and stays as it is.");
-            });
-            waiting = [.. waiting.Where(w => !kept.Contains(w.PersonId))];
-        }
         if (waiting.Count > 0)
         {
+            copies.Read();
             var making = premises.Db.Read(c => new Making(c, premises, waiting[0].YearId, run.StartedAt));
             foreach (var some in waiting.Chunk(AtOnce))
             {
@@ -109,12 +97,13 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
                 milestones.Reached("TakeHome:kept");
                 premises.Db.Write(c =>
                 {
-                    foreach (var (person, row, file, reason) in outcomes)
+                    foreach (var (person, row, file, held, reason) in outcomes)
                     {
                         if (row is not null && file is not null)
                         {
                             ItemStore.AddBlob(c, file, premises.Clock.Now);
                             TakeHomeStore.Put(c, row);
+                            LastCopyStore.SetHolds(c, row.Sha256, held);
                         }
                         TakeHomeStore.SetStudent(c, id, person, reason is null ? row is null ? StepState.Skipped : StepState.Done : StepState.Failed, reason);
                     }
@@ -149,7 +138,6 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
     {
         var t = premises.Db.Write(c =>
         {
-            TakeHomeStore.LetGo(c, premises.Clock.Today);
             var row = TakeHomeStore.Of(c, student).FirstOrDefault(x => x.YearId == year);
             if (row is not null) TakeHomeStore.Fetched(c, student, year, premises.Clock.Now);
             return row;
@@ -157,15 +145,16 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
         return new Download(t.Name, premises.Files.Open(t.Sha256), t.Size);
     }
 
-    private static (PersonId Person, TakeHomeRow? Row, StoredFile? File, string? Reason) One(Making making, FileBatch batch, PersonId student, CancellationToken stop)
+    private static (PersonId Person, TakeHomeRow? Row, StoredFile? File, IReadOnlyList<string> Holds, string? Reason) One(Making making, FileBatch batch, PersonId student, CancellationToken stop)
     {
         try
         {
-            var (row, file) = making.Make(student, batch, stop);
-            return (student, row, file, null);
+            var (row, file, held) = making.Make(student, batch, stop);
+            return (student, row, file, held, null);
         }
-        catch (FileNotFoundException) { return (student, null, null, "A file is missing from the file store. Bring it back from a backup, then try again."); }
-        catch (DiskFullException) { return (student, null, null, "The disk is full. Make room, then try again."); }
+        catch (FileNotFoundException) { return (student, null, null, [], "A file is missing from the file store. Bring it back from a backup, then try again."); }
+        catch (InvalidDataException) { return (student, null, null, [], "Their take-home of before is damaged, and something may stand in it alone. Bring it back from a backup, then try again."); }
+        catch (DiskFullException) { return (student, null, null, [], "The disk is full. Make room, then try again."); }
     }
 
     private static List<IGrouping<PersonId, ClassId>> Places(IDbConnection c, Caller who, YearId year)
@@ -205,7 +194,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
                 classes[id] = (ClassStore.Find(c, id)!, StudentContents.Load(c, id), WorkStore.OfClass(c, id).ToLookup(w => w.StudentId), AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id), WorkStore.CommentsOfClass(c, id));
         }
 
-        internal (TakeHomeRow? Row, StoredFile? File) Make(PersonId student, FileBatch batch, CancellationToken stop)
+        internal (TakeHomeRow? Row, StoredFile? File, IReadOnlyList<string> Holds) Make(PersonId student, FileBatch batch, CancellationToken stop)
         {
             var person = premises.Db.Read(c => PersonStore.Find(c, student))!;
             var files = new List<LaidFile>();
@@ -228,10 +217,32 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
                 }).ToList();
                 pages.Add(new(k.Name, k.TeacherShown, told, [.. laid.Skip(next).Select(f => (f.File.Name, f.Path))]));
             }
-            if (files.Count == 0) return (null, null);
+            var before = KeptBefore(student, files);
+            if (files.Count + before.Count == 0) return (null, null, []);
+            if (before.Count > 0) pages.Add(new("Kept from a take-home of before", "", [], [.. before.Select(f => (f.Path.Split('/')[^1], f.Path))]));
             var page = TakeHomePage.Write(person.Name.Display, school, year.Year.Label, premises.Clock.DateOf(at), pages);
-            var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile("index.html", at, () => new MemoryStream(page)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256)))], null, stop), inManifests: false);
-            return (new() { PersonId = student, YearId = year.Id, Name = $"{person.Name.Display}, {year.Year.Label}.zip", Sha256 = file.Sha256, Files = files.Count, Classes = pages.Count, MadeAt = at, KeepUntil = premises.Clock.DateOf(at).PlusDays(DaysKept) }, file);
+            var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile("index.html", at, () => new MemoryStream(page)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), .. before.Select(f => new ZipFile(f.Path, at, f.Open))], null, stop), inManifests: false);
+            return (new() { PersonId = student, YearId = year.Id, Name = $"{person.Name.Display}, {year.Year.Label}.zip", Sha256 = file.Sha256, Files = files.Count + before.Count, Classes = pages.Count(p => p.Teacher.Length > 0 || p.Work.Count > 0), MadeAt = at, KeepUntil = premises.Clock.DateOf(at).PlusDays(Leaving.DaysKept) }, file, [.. files.Select(f => f.File.Sha256), .. before.Select(f => f.Sha256)]);
+        }
+
+        // What only the take-home of before holds goes along into the new one: making it anew loses nothing.
+        private List<(string Path, string Sha256, Func<Stream> Open)> KeptBefore(PersonId student, List<LaidFile> files)
+        {
+            var there = files.Select(f => f.File.Sha256).ToHashSet();
+            var paths = files.Select(f => f.Path).ToHashSet(StringComparer.OrdinalIgnoreCase);
+            var (old, alone) = premises.Db.Read(c => TakeHomeStore.Of(c, student).FirstOrDefault(t => t.YearId == year.Id) is { } t ? (t, LastCopyStore.AloneIn(c, student, t.Sha256)) : (null, null));
+            if (old is null || alone is null || !alone.Any(sha => !there.Contains(sha))) return [];
+            using var zip = premises.Files.Open(old.Sha256);
+            return [.. ZipContents.Read(zip).Where(f => alone.Contains(f.Sha256) && !there.Contains(f.Sha256)).DistinctBy(f => f.Sha256).Select(f => (paths.Add(f.Path) ? f.Path : $"kept from before/{f.Path}", f.Sha256, (Func<Stream>)(() => Out(old.Sha256, f.Path))))];
+        }
+
+        private FileStream Out(string zip, string path)
+        {
+            var scratch = premises.Files.Scratch();
+            using var from = premises.Files.Open(zip);
+            ZipContents.Copy(from, path, scratch);
+            scratch.Position = 0;
+            return scratch;
         }
 
         private static PageWork Told(WorkRow w, AssignmentRow a, ILookup<WorkId, CommentRow> comments, List<(string, string)> files)

@@ -58,7 +58,7 @@ public sealed class Tidying(Premises premises)
         var papers = Papers(c, by, at.Class, now);
         var copy = ItemStore.Add(c, papers, row with { AddedBy = by.Id, AddedAt = now });
         ItemStore.File(c, copy, FolderStore.OfClass(c, papers).First(f => f.ParentId is null).Id);
-        ItemStore.SetBinned(c, item, now);
+        ItemStore.SetBinned(c, item, now, by.Id);
         Premises.Add(c, by, now, new("kept among own papers", "item", item.Value, id, row.Name));
         return papers;
     });
@@ -68,8 +68,8 @@ public sealed class Tidying(Premises premises)
     {
         var at = ClassGate.Find(c, by, id).NotArchived();
         var row = ItemStore.WithBin(c, id).FirstOrDefault(i => i.Id == item && i.BinnedAt is not null) ?? throw Refusals.NotFound("thing");
-        ItemStore.SetBinned(c, item, null);
-        if (Find(c, by, at.Class.YearId) is { } papers && ItemStore.OfClass(c, papers.Id).LastOrDefault(i => i.Name == row.Name && i.Sha256 == row.Sha256 && i.Url == row.Url) is { } copy) ItemStore.SetBinned(c, copy.Id, premises.Clock.Now);
+        ItemStore.SetBinned(c, item, null, null);
+        if (Find(c, by, at.Class.YearId) is { } papers && ItemStore.OfClass(c, papers.Id).LastOrDefault(i => i.Name == row.Name && i.Sha256 == row.Sha256 && i.Url == row.Url) is { } copy) ItemStore.SetBinned(c, copy.Id, premises.Clock.Now, by.Id);
         Premises.Add(c, by, premises.Clock.Now, new("put back among the loose", "item", item.Value, id, row.Name));
     });
 

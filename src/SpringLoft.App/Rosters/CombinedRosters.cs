@@ -24,7 +24,7 @@ public sealed record SectionView(ClassId Class, string Name, string Letter, int 
 public sealed record CombinedColumn(string Title, decimal? Points, int In, int Held, ScoreNumbers Numbers);
 
 /// <summary>A student's piece for an assignment of a combined roster.</summary>
-public sealed record CombinedCell(int Column, WorkId Work, WorkState State, HeldBy HeldBy, decimal? Score);
+public sealed record CombinedCell(int Column, WorkId Work, WorkState State, HeldBy HeldBy, decimal? Score, decimal? Counts);
 
 /// <summary>A student of a combined roster.</summary>
 /// <param name="Section">Index of the section.</param>
@@ -102,12 +102,12 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
             var assignment = desks[n].Assignments.ToDictionary(a => a.Id, a => SafeName.Key(a.Title));
             var cells = desks[n].Students.ToDictionary(r => r.Student, r => r.Cells);
             return s.Students.Select(m => new CombinedStudent(m.PersonId, m.Name.Sort, m.Grade, m.StudentNumber, n, s.Folders.Contains(m.PersonId),
-                [.. cells.GetValueOrDefault(m.PersonId, []).Where(x => columnOf.ContainsKey(assignment[x.Assignment])).Select(x => new CombinedCell(columnOf[assignment[x.Assignment]], x.Id, x.State, x.HeldBy, x.Score))]));
+                [.. cells.GetValueOrDefault(m.PersonId, []).Where(x => columnOf.ContainsKey(assignment[x.Assignment])).Select(x => new CombinedCell(columnOf[assignment[x.Assignment]], x.Id, x.State, x.HeldBy, x.Score, x.Counts))]));
         }).ToList();
         var byColumn = students.SelectMany(s => s.Cells).ToLookup(x => x.Column);
         return new(row.Id, row.Name, row.YearId, row.Version,
             [.. sections.Select((s, i) => new SectionView(s.Class.Id, s.Class.Name, ((char)('A' + i)).ToString(), s.Section.Colour, s.Class.State, s.Students.Count, desks[i].Held))],
-            [.. titles.Select((t, i) => new CombinedColumn(t.Title, t.Points, t.In, byColumn[i].Count(x => x.HeldBy == HeldBy.Teacher), ScoreNumbers.Of([.. byColumn[i].Where(x => x.Score is not null).Select(x => (double)x.Score!.Value)])))], students);
+            [.. titles.Select((t, i) => new CombinedColumn(t.Title, t.Points, t.In, byColumn[i].Count(x => x.HeldBy == HeldBy.Teacher), ScoreNumbers.Of([.. byColumn[i].Where(x => x.Counts is not null).Select(x => (double)x.Counts!.Value)])))], students);
     }
 
     /// <summary>Says what returning everything held would do, over all sections. Writes nothing.</summary>

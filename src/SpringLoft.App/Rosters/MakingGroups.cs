@@ -76,8 +76,8 @@ public sealed class MakingGroups(Premises premises)
     private static Dictionary<PersonId, double?> Scores(IDbConnection c, ClassId id)
     {
         var points = AssignmentStore.OfClass(c, id).Where(a => a.Points > 0).ToDictionary(a => a.Id, a => a.Points!.Value);
-        return WorkStore.OfClass(c, id).Where(w => w is { State: WorkState.Returned, Score: not null } && points.ContainsKey(w.AssignmentId)).GroupBy(w => w.StudentId)
-            .ToDictionary(g => g.Key, g => (double?)(double)g.Average(w => w.Score!.Value / points[w.AssignmentId] * 100));
+        return WorkStore.OfClass(c, id).Where(w => w.ReturnedScore is not null && points.ContainsKey(w.AssignmentId)).GroupBy(w => w.StudentId)
+            .ToDictionary(g => g.Key, g => (double?)(double)g.Average(w => w.ReturnedScore!.Value / points[w.AssignmentId] * 100));
     }
 
     private static GroupsDraft FromText(IReadOnlyList<MemberRow> students, Dictionary<PersonId, RosterName> names, string text)

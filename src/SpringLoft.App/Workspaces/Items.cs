@@ -153,7 +153,7 @@ public sealed class Items(Premises premises)
     {
         var row = CheckMay(c, by, id, item, remove: true);
         var now = premises.Clock.Now;
-        ItemStore.SetBinned(c, item, now);
+        ItemStore.SetBinned(c, item, now, by.Id);
         Premises.Add(c, by, now, new("binned", "item", item.Value, id, row.Name));
     });
 
@@ -162,7 +162,7 @@ public sealed class Items(Premises premises)
     {
         ClassGate.Find(c, by, id).NotArchived();
         var row = ItemStore.WithBin(c, id).FirstOrDefault(i => i.Id == item && i.BinnedAt is not null) ?? throw Refusals.NotFound("thing in the bin");
-        ItemStore.SetBinned(c, item, null);
+        ItemStore.SetBinned(c, item, null, null);
         Premises.Add(c, by, premises.Clock.Now, new("brought back", "item", item.Value, id, row.Name));
     });
 

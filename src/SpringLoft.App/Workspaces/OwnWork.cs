@@ -16,7 +16,7 @@ internal sealed class OwnWork
             var comments = WorkStore.CommentsOfWork(c, w.Id)
                 .Where(m => w.State == WorkState.Returned || m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
                 .Select(m => new CommentView(m.Author, m.Text, m.At)).ToList();
-            own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.State == WorkState.Returned ? w.Score : null,
+            own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.ReturnedScore,
                 [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], comments, w.HandedInAt, w.ReturnedAt);
         }
         return own;

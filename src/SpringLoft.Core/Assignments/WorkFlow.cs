@@ -11,7 +11,8 @@ public enum HeldBy { Student, Teacher }
 /// <summary>A piece of work as far as its way goes.</summary>
 /// <param name="Files">Files the student put in it.</param>
 /// <param name="Score">The mark; a draft until the work is returned. Null when not marked.</param>
-public sealed record WorkFact(WorkState State, int Files, decimal? Score);
+/// <param name="Counts">The mark that was returned last: handing in again does not take it away, it counts until another one is returned.</param>
+public sealed record WorkFact(WorkState State, int Files, decimal? Score, decimal? Counts = null);
 
 /// <summary>What surrounds a piece of work.</summary>
 /// <param name="Points">Full marks; null if the assignment has no score.</param>
@@ -81,8 +82,11 @@ public static class WorkFlow
             throw new RefusedException("work-not-held", "The student has this work already.", "Nothing to return.");
         if (work.Score is null && at.Points is not null && !unmarkedToo)
             throw new RefusedException("work-unmarked", "This work has no mark yet.", "Mark it, or say that unmarked work is to be returned too.", "unmarkedToo");
-        return work with { State = WorkState.Returned };
+        return Returned(work);
     }
+
+    /// <summary>Work as it is once returned, where that it may be was decided before.</summary>
+    public static WorkFact Returned(WorkFact work) => work with { State = WorkState.Returned, Counts = work.Score ?? work.Counts };
 
     private static void CheckOpen(WorkSetting at)
     {

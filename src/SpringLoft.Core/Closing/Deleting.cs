@@ -5,7 +5,7 @@ namespace SpringLoft.Core.Closing;
 /// <summary>What is known about an archived class that somebody wants gone.</summary>
 /// <param name="Held">Pieces of work that a teacher holds.</param>
 /// <param name="WithWork">Students who have work or files in it.</param>
-/// <param name="WithTakeHome">Of those, how many have a take-home with it.</param>
+/// <param name="WithTakeHome">Of those, how many have all of it, in every version that was handed in, in a take-home; compared by content.</param>
 /// <param name="OpenShelves">Open shelves of it that somebody may be reading.</param>
 public sealed record DeletingFacts(ClassState State, int Held, int WithWork, int WithTakeHome, int OpenShelves = 0);
 
@@ -21,7 +21,7 @@ public static class Deleting
         var list = new List<string>();
         if (f.State != ClassState.Archived) list.Add("It is not archived: only what stands in the loft can be deleted.");
         if (f.Held > 0) list.Add($"{f.Held} {(f.Held == 1 ? "piece of work is" : "pieces of work are")} held by the teacher: return {(f.Held == 1 ? "it" : "them")} first.");
-        if (f.WithTakeHome < f.WithWork) list.Add($"{f.WithWork - f.WithTakeHome} of {f.WithWork} students with work in it have no take-home of the year that holds it: make take-homes first.");
+        if (f.WithTakeHome < f.WithWork) list.Add($"{f.WithWork - f.WithTakeHome} of {f.WithWork} students with work in it have no take-home that holds all of it as it is now: make take-homes first.");
         if (f.OpenShelves > 0) list.Add("An open shelf of it may still be read: shut it first.");
         return list;
     }

@@ -14,7 +14,11 @@ public sealed record LayFile(string Name, string Sha256, string Sha512, long Siz
 public sealed record LayItem(LayFile File, IReadOnlyList<FolderId> FiledIn);
 
 /// <summary>A piece of work with its files.</summary>
-public sealed record LayWork(string Assignment, PersonId Student, string StudentSortName, string? StudentNumber, IReadOnlyList<LayFile> Files);
+public sealed record LayWork(string Assignment, PersonId Student, string StudentSortName, string? StudentNumber, IReadOnlyList<LayFile> Files)
+{
+    /// <summary>Files of earlier handings-in that are no longer among <see cref="Files"/>, named by their day.</summary>
+    public IReadOnlyList<LayFile> Earlier { get; init; } = [];
+}
 
 /// <summary>A file and where it goes in a package; forward slashes, safe on any computer, no two alike but for case.</summary>
 public sealed record LaidFile(string Path, LayFile File);
@@ -25,9 +29,12 @@ public static class PackageLayout
     /// <summary>The top folder for things that are in no folder.</summary>
     public const string Unfiled = "unfiled";
 
+    /// <summary>The top folder for what was handed in earlier and replaced since.</summary>
+    public const string EarlierTop = "earlier";
+
     /// <summary>
     /// Items under <c>folders/</c> at the place they are filed, in each place if in several; work under
-    /// <c>work/assignment/student/</c>.
+    /// <c>work/assignment/student/</c>, and what was handed in earlier and replaced since under <c>earlier/assignment/student/</c>.
     /// </summary>
     public static IReadOnlyList<LaidFile> Archive(IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work)
     {
@@ -40,7 +47,9 @@ public static class PackageLayout
             foreach (var place in places.Count == 0 ? [Unfiled] : places)
                 laid.Add(new(names.Place(place, item.File.Name, isFile: true), item.File));
         }
-        LayWorkInto("work", work, names, laid, byStudent: true);
+        var pieces = work.ToList();
+        LayWorkInto("work", pieces, names, laid, byStudent: true);
+        LayWorkInto(EarlierTop, Earlier(pieces), names, laid, byStudent: true);
         return laid;
     }
 
@@ -54,15 +63,19 @@ public static class PackageLayout
         var names = new Siblings();
         var top = names.Place("", className, isFile: false);
         var laid = new List<LaidFile>();
-        LayWorkInto(top, work, names, laid, byStudent: false);
+        var pieces = work.ToList();
+        LayWorkInto(top, pieces, names, laid, byStudent: false);
         var paths = FolderPaths(folders, names, names.Place(top, "own folder", isFile: false));
         foreach (var item in items)
         {
             var place = item.FiledIn.Where(paths.ContainsKey).Select(f => paths[f]).FirstOrDefault() ?? $"{top}/added by you";
             laid.Add(new(names.Place(place, item.File.Name, isFile: true), item.File));
         }
+        if (pieces.Any(p => p.Earlier.Count > 0)) LayWorkInto(names.Place(top, "handed in earlier", isFile: false), Earlier(pieces), names, laid, byStudent: false);
         return laid;
     }
+
+    private static IEnumerable<LayWork> Earlier(IEnumerable<LayWork> work) => work.Where(w => w.Earlier.Count > 0).Select(w => w with { Files = w.Earlier });
 
     /// <summary>The folder of each piece of work, as <see cref="Archive"/> lays them out, to find them again in a package.</summary>
     public static IReadOnlyList<string> WorkPlaces(IEnumerable<LayWork> work) => [.. Places("work", work, new Siblings(), byStudent: true).Select(x => x.Place)];

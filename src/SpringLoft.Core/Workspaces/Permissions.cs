@@ -39,6 +39,9 @@ public enum Act
     /// <summary>Delete archived classes, read packages in, hand out take-homes.</summary>
     KeepLoft,
 
+    /// <summary>Let go of somebody's take-home for good, by name and with a reason. One's own needs nobody else.</summary>
+    LetGoOfTakeHome,
+
     /// <summary>Move the date that the demo believes in.</summary>
     MoveDate,
 
@@ -84,7 +87,7 @@ public static class Permissions
     {
         Act.OwnSignIn or Act.SeeOwnClasses => true,
         Act.SeeBoard or Act.SearchDirectory or Act.MakeClass or Act.AddPerson => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft => role is SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft or Act.LetGoOfTakeHome => role is SchoolRole.Coordinator,
         _ => false,
     };
 

@@ -9,6 +9,9 @@ namespace SpringLoft.Server.Closing;
 
 internal sealed record TakeHomesBody(YearId Year, IReadOnlyList<PersonId>? Students);
 
+/// <param name="Name">The student's name, typed; not asked of the student themselves.</param>
+internal sealed record LetGoBody(string? Name, string? Reason);
+
 internal static class TakeHomeEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
@@ -18,6 +21,16 @@ internal static class TakeHomeEndpoints
         api.MapGet("/take-homes/runs/{runId:long}", (long runId, Caller who, TakeHomes homes) => homes.See(who, new RunId(runId))).WithName("takeHomeRun").Needs(Act.SeeBoard);
         api.MapGet("/take-homes/{yearId:long}/{personId:long}", (long yearId, long personId, Caller who, TakeHomes homes) =>
             Uploads.Send(homes.Open(who, new PersonId(personId), new YearId(yearId)))).WithName("handOutTakeHome").SendsFile().Needs(Act.KeepLoft);
+        api.MapPost("/take-homes/{yearId:long}/{personId:long}/letting-go", (long yearId, long personId, LetGoBody body, Caller who, LastCopies copies) =>
+        {
+            copies.LetGo(who, new PersonId(personId), new YearId(yearId), body.Name, body.Reason);
+            return TypedResults.NoContent();
+        }).WithName("letGoOfTakeHome").Needs(Act.LetGoOfTakeHome);
+        api.MapPost("/my-take-homes/{yearId:long}/letting-go", (long yearId, Caller who, LastCopies copies) =>
+        {
+            copies.LetGo(who, who.Id, new YearId(yearId), null, null);
+            return TypedResults.NoContent();
+        }).WithName("letGoOfMyTakeHome").Needs(Act.SeeOwnClasses);
         api.MapGet("/my-take-homes", (Caller who, TakeHomes homes) => homes.Mine(who)).WithName("myTakeHomes").Needs(Act.SeeOwnClasses);
         api.MapGet("/my-take-homes/{yearId:long}", (long yearId, Caller who, TakeHomes homes) => Uploads.Send(homes.OpenMine(who, new YearId(yearId)))).WithName("fetchTakeHome").SendsFile().Needs(Act.SeeOwnClasses);
         var k = api.MapGroup("/classes/{classId:long}/tidy");

@@ -5,8 +5,8 @@ using SpringLoft.Core;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>What is due by the clock: the roster feed, what has lain in the bin long enough, and once a day the files that nothing refers to.</summary>
-internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
+/// <summary>What is due by the clock: the roster feed, what has lain in the bin long enough, and once a day the take-homes of those who left long ago and the files that nothing refers to.</summary>
+internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, LastCopies copies, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
@@ -25,6 +25,7 @@ internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bi
                     if (swept != premises.Clock.Today)
                     {
                         swept = premises.Clock.Today;
+                        copies.LetGoOfLeavers();
                         sweep.Go(stoppingToken);
                     }
                     if (feeding.IsDue()) await feeding.Run(null, stoppingToken);

@@ -9,7 +9,12 @@ public sealed record WorkRow
     public AssignmentId AssignmentId { get; init; }
     public PersonId StudentId { get; init; }
     public WorkState State { get; init; }
+
+    /// <summary>The mark as it is being given: a draft until the work is returned.</summary>
     public decimal? Score { get; init; }
+
+    /// <summary>The mark that was returned last: it counts until another one is.</summary>
+    public decimal? ReturnedScore { get; init; }
     public Instant? HandedInAt { get; init; }
     public Instant? ReturnedAt { get; init; }
     public int Version { get; init; }
@@ -27,6 +32,31 @@ public sealed record WorkFileRow
     public Instant AddedAt { get; init; }
 }
 
+/// <summary>One handing-in: what was in it, and what became of it.</summary>
+public sealed record TurnRow
+{
+    public long Id { get; init; }
+    public WorkId WorkId { get; init; }
+    public Instant HandedInAt { get; init; }
+    public Instant? TakenBackAt { get; init; }
+    public Instant? ReturnedAt { get; init; }
+    public decimal? Score { get; init; }
+}
+
+/// <summary>A file as it was handed in.</summary>
+public sealed record TurnFileRow
+{
+    public long TurnId { get; init; }
+    public WorkId WorkId { get; init; }
+    public int Position { get; init; }
+    public Instant HandedInAt { get; init; }
+    public string Name { get; init; } = "";
+    public string Sha256 { get; init; } = "";
+    public string Sha512 { get; init; } = "";
+    public long Size { get; init; }
+    public Instant AddedAt { get; init; }
+}
+
 /// <summary>A private comment on a piece of work.</summary>
 public sealed record CommentRow
 {
@@ -37,10 +67,10 @@ public sealed record CommentRow
     public Instant At { get; init; }
 }
 
-/// <summary>Owns work, work_file and work_comment.</summary>
+/// <summary>Owns work, its turns, work_file and work_comment.</summary>
 public static class WorkStore
 {
-    private const string Columns = "id, assignment_id, student_id, state, score, handed_in_at, returned_at, version";
+    private const string Columns = "id, assignment_id, student_id, state, score, returned_score, handed_in_at, returned_at, version";
 
     /// <summary>How many pieces of work there are in a class.</summary>
     public static int CountOf(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM work WHERE class_id = @id", new { id });
@@ -71,9 +101,40 @@ public static class WorkStore
     /// <summary>Saves where the work is, at the version that was seen; false if changed meanwhile.</summary>
     public static bool Save(IDbConnection c, WorkRow w) => c.Execute(
         """
-        UPDATE work SET state = @state, score = @Score, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1
+        UPDATE work SET state = @state, score = @Score, returned_score = @ReturnedScore, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1
         WHERE id = @Id AND version = @Version
-        """, new { w.Id, w.Version, state = w.State.ToString(), w.Score, w.HandedInAt, w.ReturnedAt }) == 1;
+        """, new { w.Id, w.Version, state = w.State.ToString(), w.Score, w.ReturnedScore, w.HandedInAt, w.ReturnedAt }) == 1;
+
+    /// <summary>Notes what is handed in as it is now, so that it can be looked at whatever becomes of the files.</summary>
+    public static void AddTurn(IDbConnection c, ClassId id, WorkId work, Instant at)
+    {
+        var turn = c.ExecuteScalar<long>("INSERT INTO work_turn(class_id, work_id, handed_in_at) VALUES(@id, @work, @at) RETURNING id", new { id, work, at });
+        c.Execute("INSERT INTO work_turn_file(turn_id, position, name, sha256, added_at) SELECT @turn, row_number() OVER (ORDER BY id) - 1, name, sha256, added_at FROM work_file WHERE work_id = @work", new { turn, work });
+    }
+
+    /// <summary>Notes on the newest turn that it was taken back.</summary>
+    public static void TurnTakenBack(IDbConnection c, WorkId work, Instant at) => c.Execute($"UPDATE work_turn SET taken_back_at = @at WHERE id = {NewestTurn}", new { work, at });
+
+    /// <summary>Notes on the newest turn that it was returned, and with which mark.</summary>
+    public static void TurnReturned(IDbConnection c, WorkId work, decimal? score, Instant at) => c.Execute($"UPDATE work_turn SET returned_at = @at, score = @score WHERE id = {NewestTurn}", new { work, score, at });
+
+    private const string NewestTurn = "(SELECT id FROM work_turn WHERE work_id = @work ORDER BY handed_in_at DESC, id DESC LIMIT 1)";
+
+    /// <summary>Each time a piece of work was handed in, oldest first.</summary>
+    public static IReadOnlyList<TurnRow> Turns(IDbConnection c, WorkId work) =>
+        [.. c.Query<TurnRow>("SELECT id, work_id, handed_in_at, taken_back_at, returned_at, score FROM work_turn WHERE work_id = @work ORDER BY handed_in_at, id", new { work })];
+
+    private const string TurnFiles =
+        """
+        SELECT f.turn_id, t.work_id, f.position, t.handed_in_at, f.name, f.sha256, b.sha512, b.size, f.added_at
+        FROM work_turn t JOIN work_turn_file f ON f.turn_id = t.id JOIN blob b ON b.sha256 = f.sha256
+        """;
+
+    /// <summary>Files as they were handed in, of one piece of work.</summary>
+    public static IReadOnlyList<TurnFileRow> FilesOfTurns(IDbConnection c, WorkId work) => [.. c.Query<TurnFileRow>($"{TurnFiles} WHERE t.work_id = @work ORDER BY t.handed_in_at, t.id, f.position", new { work })];
+
+    /// <summary>The same of all work of a class.</summary>
+    public static ILookup<WorkId, TurnFileRow> FilesOfTurns(IDbConnection c, ClassId id) => c.Query<TurnFileRow>($"{TurnFiles} WHERE t.class_id = @id ORDER BY t.handed_in_at, t.id, f.position", new { id }).ToLookup(f => f.WorkId);
 
     /// <summary>Files of all work of a class.</summary>
     public static ILookup<WorkId, WorkFileRow> FilesOfClass(IDbConnection c, ClassId id) => c.Query<WorkFileRow>(

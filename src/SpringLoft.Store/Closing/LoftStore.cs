@@ -20,6 +20,7 @@ public sealed record LoftHit
 public sealed record BinnedClass
 {
     public ClassId Id { get; init; }
+    public YearId YearId { get; init; }
     public string Name { get; init; } = "";
     public Instant BinnedAt { get; init; }
 }
@@ -49,31 +50,9 @@ public static class LoftStore
         ORDER BY year_id DESC, class_name, kind, name LIMIT @most
         """, new { like = $"%{part.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%", staff, asker, most })];
 
-    private const string WithWork =
-        """
-        SELECT student_id AS p, max(ifnull(returned_at, '')) AS newest FROM work w WHERE class_id = @id AND EXISTS (SELECT 1 FROM work_file f WHERE f.work_id = w.id) GROUP BY student_id
-        UNION ALL SELECT added_by, max(added_at) FROM item WHERE class_id = @id AND by_student = 1 AND binned_at IS NULL AND sha256 IS NOT NULL GROUP BY added_by
-        """;
-
-    /// <summary>
-    /// Students with work or files in a class, and which of them have a take-home of the year that was made after the newest
-    /// of it, and after two accounts were joined or taken apart: what the other had is not in it. The class's own take-homes
-    /// do not count: they go with the class.
-    /// </summary>
-    public static (int WithWork, int WithTakeHome) TakeHomes(IDbConnection c, ClassId id) => c.QuerySingle<(int, int)>(
-        $"""
-        WITH s AS (SELECT p, max(max(newest), ifnull((SELECT max(ifnull(j.undone_at, j.at)) FROM person_join j WHERE p IN (j.kept, j.gone)), '')) AS newest FROM ({WithWork}) GROUP BY p)
-        SELECT count(*), ifnull(sum(EXISTS (SELECT 1 FROM take_home t JOIN class k ON k.id = @id WHERE t.person_id = s.p AND t.year_id = k.year_id AND julianday(t.made_at) >= ifnull(julianday(s.newest), 0))), 0) FROM s
-        """, new { id });
-
-    /// <summary>Seals the take-homes that hold work of a class, or breaks the seals of this class.</summary>
-    public static void Seal(IDbConnection c, ClassId id, bool seal) => c.Execute(
-        seal ? $"INSERT INTO take_home_seal(person_id, year_id, class_id) SELECT DISTINCT p, (SELECT year_id FROM class WHERE id = @id), @id FROM ({WithWork}) WHERE true ON CONFLICT DO NOTHING"
-            : "DELETE FROM take_home_seal WHERE class_id = @id", new { id });
-
     /// <summary>Puts an archived class into the bin, or back with null.</summary>
     public static void SetBinned(IDbConnection c, ClassId id, Instant? at) => c.Execute("UPDATE class SET binned_at = @at, version = version + 1 WHERE id = @id AND state = 'Archived'", new { id, at });
 
     /// <summary>Classes in the bin, newest first.</summary>
-    public static IReadOnlyList<BinnedClass> Bin(IDbConnection c) => [.. c.Query<BinnedClass>("SELECT id, name, binned_at FROM class WHERE binned_at IS NOT NULL ORDER BY binned_at DESC")];
+    public static IReadOnlyList<BinnedClass> Bin(IDbConnection c) => [.. c.Query<BinnedClass>("SELECT id, year_id, name, binned_at FROM class WHERE binned_at IS NOT NULL ORDER BY binned_at DESC")];
 }

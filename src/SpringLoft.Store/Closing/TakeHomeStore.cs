@@ -44,16 +44,22 @@ public static class TakeHomeStore
         ON CONFLICT(person_id, year_id) DO UPDATE SET name = @Name, sha256 = @Sha256, files = @Files, classes = @Classes, made_at = @MadeAt, keep_until = @KeepUntil, fetched_at = NULL
         """, t);
 
-    /// <summary>Students whose take-home of a year holds work of a class that was deleted.</summary>
-    public static IReadOnlySet<PersonId> Sealed(IDbConnection c, YearId year) =>
-        c.Query<long>("SELECT DISTINCT person_id FROM take_home_seal WHERE year_id = @year", new { year }).Select(p => new PersonId(p)).ToHashSet();
-
     /// <summary>Notes that it was fetched.</summary>
     public static void Fetched(IDbConnection c, PersonId person, YearId year, Instant at) => c.Execute("UPDATE take_home SET fetched_at = @at WHERE person_id = @person AND year_id = @year", new { person, year, at });
 
-    /// <summary>Lets go of what was kept for people who left, once its day is over.</summary>
-    public static int LetGo(IDbConnection c, LocalDate today) =>
-        c.Execute("DELETE FROM take_home WHERE keep_until < @today AND person_id IN (SELECT id FROM person WHERE active = 0)", new { today });
+    /// <summary>Lets go of one take-home.</summary>
+    public static void LetGo(IDbConnection c, PersonId person, YearId year) => c.Execute("DELETE FROM take_home WHERE person_id = @person AND year_id = @year", new { person, year });
+
+    /// <summary>Take-homes of people who are known to have left on a day or before.</summary>
+    public static IReadOnlyList<(PersonId Person, YearId Year)> OfLeavers(IDbConnection c, LocalDate leftBy) => [.. c.Query<(long, long)>(
+        "SELECT t.person_id, t.year_id FROM take_home t JOIN person p ON p.id = t.person_id WHERE p.active = 0 AND p.left_on <= @leftBy ORDER BY 1, 2", new { leftBy }).Select(x => (new PersonId(x.Item1), new YearId(x.Item2)))];
+
+    /// <summary>Notes since when people are known to have left, and forgets it of those who are back.</summary>
+    public static void NoteLeavers(IDbConnection c, LocalDate today)
+    {
+        c.Execute("UPDATE person SET left_on = @today WHERE active = 0 AND left_on IS NULL", new { today });
+        c.Execute("UPDATE person SET left_on = NULL WHERE active = 1 AND left_on IS NOT NULL");
+    }
 
     /// <summary>Students who are or were on a roster of a year, in classes that were opened, by name.</summary>
     public static IReadOnlyList<(PersonId Person, ClassId Class)> Places(IDbConnection c, YearId year) => [.. c.Query<(long, long)>(
@@ -66,7 +72,7 @@ public static class TakeHomeStore
     public static ILookup<PersonId, ClassId> HeldOf(IDbConnection c, YearId year) => c.Query<(long, long)>(
         "SELECT w.student_id, w.class_id FROM work w JOIN class k ON k.id = w.class_id WHERE k.year_id = @year AND w.state = 'HandedIn' ORDER BY w.id", new { year }).ToLookup(x => new PersonId(x.Item1), x => new ClassId(x.Item2));
 
-    /// <summary>Since when a take-home of a year is no longer all of it: when something was last returned to each student, or their account was joined with another or taken apart again.</summary>
+    /// <summary>Since when a take-home of a year no longer tells all of it: when something was last returned to each student, or their account was joined with another or taken apart again.</summary>
     public static IReadOnlyDictionary<PersonId, Instant> NewestChange(IDbConnection c, YearId year) => c.Query<Change>(
         """
         SELECT person_id, max(at) AS at FROM (

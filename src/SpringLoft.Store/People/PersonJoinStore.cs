@@ -20,11 +20,11 @@ public sealed record PersonJoinRow
 /// <param name="Works">Pieces of work of both for one assignment: what the kept one's was.</param>
 /// <param name="TakeHomes">Take-homes of years of which the kept one had none; null where the join was made before they came along.</param>
 internal sealed record JoinUndo(
-    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null);
+    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null, List<RowsTo>? WorkTurns = null);
 
 internal sealed record MovedRows(string Table, string Column, List<long> Rows);
 
-internal sealed record WorkBefore(long Id, string State, decimal? Score, string? HandedInAt, string? ReturnedAt);
+internal sealed record WorkBefore(long Id, string State, decimal? Score, string? HandedInAt, string? ReturnedAt, decimal? ReturnedScore = null);
 
 internal sealed record RowsTo(long WorkId, List<long> Rows);
 
@@ -59,7 +59,7 @@ public static class PersonJoinStore
             moved.Add(new(table, column, rows));
         }
         Packages(c, kept, gone, moved);
-        var (works, files, comments) = Work(c, kept, gone, moved);
+        var (works, files, comments, turns) = Work(c, kept, gone, moved);
         var keys = Keys(c, kept, gone, moved);
         var (classes, left) = Members(c, kept, gone, at);
         var groups = Pairs(c, "group_member", "group_id", kept, gone);
@@ -74,7 +74,7 @@ public static class PersonJoinStore
         c.Execute("UPDATE person SET record_id = ifnull(record_id, @RecordId), student_number = ifnull(student_number, @StudentNumber), email = ifnull(email, @Email), grade = ifnull(grade, @Grade), school = ifnull(school, @School) WHERE id = @kept",
             new { kept, b.RecordId, b.StudentNumber, b.Email, b.Grade, b.School });
         c.Execute("INSERT INTO person_join(kept, gone, at, by, undo) VALUES(@kept, @gone, @at, @by, @undo)",
-            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked)) });
+            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked, turns)) });
     }
 
     /// <summary>Joins that stand, newest first.</summary>
@@ -89,7 +89,8 @@ public static class PersonJoinStore
         foreach (var m in u.Moved) c.Execute($"UPDATE {m.Table} SET {m.Column} = @gone WHERE rowid IN @rows", new { gone, rows = m.Rows });
         foreach (var f in u.WorkFiles) c.Execute("UPDATE work_file SET work_id = @to WHERE id IN @rows", new { to = f.WorkId, rows = f.Rows });
         foreach (var f in u.WorkComments) c.Execute("UPDATE work_comment SET work_id = @to WHERE id IN @rows", new { to = f.WorkId, rows = f.Rows });
-        foreach (var w in u.Works) c.Execute("UPDATE work SET state = @State, score = @Score, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @Id", w);
+        foreach (var t in u.WorkTurns ?? []) c.Execute("UPDATE work_turn SET work_id = @to WHERE id IN @rows", new { to = t.WorkId, rows = t.Rows });
+        foreach (var w in u.Works) c.Execute("UPDATE work SET state = @State, score = @Score, returned_score = @ReturnedScore, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @Id", w);
         foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = NULL WHERE id = @FolderId", k);
         foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = @Key WHERE id = @FolderId", k);
         foreach (var k in u.Classes) c.Execute("UPDATE member SET person_id = @gone WHERE class_id = @k AND person_id = @kept", new { k, kept, gone });
@@ -99,18 +100,17 @@ public static class PersonJoinStore
         foreach (var k in u.Asked ?? []) c.Execute("UPDATE join_wait SET person_id = @gone WHERE class_id = @k AND person_id = @kept", new { k, kept, gone });
         // One that was made anew since holds the work of both, and stays.
         foreach (var t in u.TakeHomes ?? [])
-            if (c.Execute("UPDATE take_home SET person_id = @gone WHERE person_id = @kept AND year_id = @YearId AND sha256 = @Sha256", new { gone, kept, t.YearId, t.Sha256 }) == 1)
-                c.Execute("UPDATE take_home_seal SET person_id = @gone WHERE person_id = @kept AND year_id = @YearId", new { gone, kept, t.YearId });
+            c.Execute("UPDATE take_home SET person_id = @gone WHERE person_id = @kept AND year_id = @YearId AND sha256 = @Sha256", new { gone, kept, t.YearId, t.Sha256 });
         const string person = "UPDATE person SET record_id = @RecordId, student_number = @StudentNumber, email = @Email, grade = @Grade, school = @School, active = @Active, joined_into = NULL WHERE id = @Id";
         c.Execute(person, u.Kept);
         c.Execute(person, u.Gone);
         c.Execute("UPDATE person_join SET undone_at = @at WHERE id = @Id", new { j.Id, at });
     }
 
-    private static (List<WorkBefore>, List<RowsTo>, List<RowsTo>) Work(IDbConnection c, PersonId kept, PersonId gone, List<MovedRows> moved)
+    private static (List<WorkBefore>, List<RowsTo>, List<RowsTo>, List<RowsTo>) Work(IDbConnection c, PersonId kept, PersonId gone, List<MovedRows> moved)
     {
-        var (before, files, comments) = (new List<WorkBefore>(), new List<RowsTo>(), new List<RowsTo>());
-        const string columns = "id, state, score, handed_in_at, returned_at";
+        var (before, files, comments, turns) = (new List<WorkBefore>(), new List<RowsTo>(), new List<RowsTo>(), new List<RowsTo>());
+        const string columns = "id, state, score, returned_score, handed_in_at, returned_at";
         var both = c.Query<(long Mine, long Theirs)>("SELECT a.id, b.id FROM work a JOIN work b ON b.assignment_id = a.assignment_id AND b.student_id = @gone WHERE a.student_id = @kept", new { kept, gone }).ToList();
         foreach (var (mine, theirs) in both)
         {
@@ -119,16 +119,18 @@ public static class PersonJoinStore
             before.AddRange([a, b]);
             files.Add(new(theirs, [.. c.Query<long>("SELECT id FROM work_file WHERE work_id = @theirs", new { theirs })]));
             comments.Add(new(theirs, [.. c.Query<long>("SELECT id FROM work_comment WHERE work_id = @theirs", new { theirs })]));
+            turns.Add(new(theirs, [.. c.Query<long>("SELECT id FROM work_turn WHERE work_id = @theirs", new { theirs })]));
+            c.Execute("UPDATE work_turn SET work_id = @mine WHERE work_id = @theirs", new { mine, theirs });
             c.Execute("UPDATE work_file SET work_id = @mine WHERE work_id = @theirs", new { mine, theirs });
             c.Execute("UPDATE work_comment SET work_id = @mine WHERE work_id = @theirs", new { mine, theirs });
             // The further of the two on its way is where the one that is kept stands.
-            if (Array.IndexOf(Ways, b.State) > Array.IndexOf(Ways, a.State)) c.Execute("UPDATE work SET state = @State, score = @Score, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @mine", new { mine, b.State, b.Score, b.HandedInAt, b.ReturnedAt });
-            c.Execute("UPDATE work SET state = 'Working', score = NULL, handed_in_at = NULL, returned_at = NULL, version = version + 1 WHERE id = @theirs", new { theirs });
+            if (Array.IndexOf(Ways, b.State) > Array.IndexOf(Ways, a.State)) c.Execute("UPDATE work SET state = @State, score = @Score, returned_score = ifnull(@ReturnedScore, returned_score), handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @mine", new { mine, b.State, b.Score, b.ReturnedScore, b.HandedInAt, b.ReturnedAt });
+            c.Execute("UPDATE work SET state = 'Working', score = NULL, returned_score = NULL, handed_in_at = NULL, returned_at = NULL, version = version + 1 WHERE id = @theirs", new { theirs });
         }
         var rest = c.Query<long>("SELECT w.id FROM work w WHERE w.student_id = @gone AND NOT EXISTS (SELECT 1 FROM work a WHERE a.assignment_id = w.assignment_id AND a.student_id = @kept)", new { kept, gone }).ToList();
         c.Execute("UPDATE work SET student_id = @kept WHERE id IN @rest", new { kept, rest });
         if (rest.Count > 0) moved.Add(new("work", "student_id", rest));
-        return (before, files, comments);
+        return (before, files, comments, turns);
     }
 
     // A run makes one package of a class for each student: where both have one, the other's stays where the coordinator can hand it out.
@@ -146,8 +148,8 @@ public static class PersonJoinStore
 
     private static WorkBefore WorkRow(IDbConnection c, string columns, long id)
     {
-        var (i, state, score, handed, back) = c.QuerySingle<(long, string, double?, string?, string?)>($"SELECT {columns} FROM work WHERE id = @id", new { id });
-        return new(i, state, (decimal?)score, handed, back);
+        var (i, state, score, counts, handed, back) = c.QuerySingle<(long, string, double?, double?, string?, string?)>($"SELECT {columns} FROM work WHERE id = @id", new { id });
+        return new(i, state, (decimal?)score, handed, back, (decimal?)counts);
     }
 
     // An own folder that a plan made carries its student in its key, and so does what stands in it; where the one kept has none there, it takes the place.
@@ -193,11 +195,7 @@ public static class PersonJoinStore
     {
         var moved = c.Query<(long Year, string Sha256)>("SELECT year_id, sha256 FROM take_home WHERE person_id = @gone AND year_id NOT IN (SELECT year_id FROM take_home WHERE person_id = @kept)", new { kept, gone })
             .Select(t => new TakeHomeMoved(t.Year, t.Sha256)).ToList();
-        foreach (var t in moved)
-        {
-            c.Execute("UPDATE take_home SET person_id = @kept WHERE person_id = @gone AND year_id = @YearId", new { kept, gone, t.YearId });
-            c.Execute("UPDATE OR IGNORE take_home_seal SET person_id = @kept WHERE person_id = @gone AND year_id = @YearId", new { kept, gone, t.YearId });
-        }
+        foreach (var t in moved) c.Execute("UPDATE take_home SET person_id = @kept WHERE person_id = @gone AND year_id = @YearId", new { kept, gone, t.YearId });
         return moved;
     }
 

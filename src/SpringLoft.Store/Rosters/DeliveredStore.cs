@@ -157,8 +157,8 @@ public static class DeliveredStore
     /// <summary>From now on the rosters of a class are its teachers' own: no delivery takes anybody off.</summary>
     public static void LetGo(IDbConnection c, ClassId id) => c.Execute("UPDATE class SET record_id = NULL, version = version + 1 WHERE id = @id", new { id });
 
-    // Who has work in a class has been there: without the place they would never see again what is returned to them.
-    private const string HasWork = "EXISTS (SELECT 1 FROM work w WHERE w.class_id = member.class_id AND w.student_id = member.person_id)";
+    // Who has work or things in a class has been there: without the place they would never see again what is returned to them.
+    private const string HasWork = "(EXISTS (SELECT 1 FROM work w WHERE w.class_id = member.class_id AND w.student_id = member.person_id) OR EXISTS (SELECT 1 FROM item i WHERE i.class_id = member.class_id AND i.added_by = member.person_id))";
 
     /// <summary>Puts a place on a roster back as it was; who has work there by now has left it, as anybody who leaves.</summary>
     public static void PutBack(IDbConnection c, MemberBefore m, Instant at)

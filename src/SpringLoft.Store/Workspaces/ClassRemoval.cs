@@ -12,6 +12,7 @@ public static class ClassRemoval
     public static IReadOnlyList<(string Table, string Column, string Of)> Goes { get; } =
     [
         ("filing", "item_id", "item"), ("filing", "folder_id", "folder"),
+        ("work_turn_file", "turn_id", "work_turn"), ("work_turn", "work_id", "work"), ("work_turn", "class_id", "class"), ("item_version", "item_id", "item"),
         ("work_file", "work_id", "work"), ("work_comment", "work_id", "work"), ("work", "assignment_id", "assignment"), ("work", "class_id", "class"),
         ("assignment_filing", "assignment_id", "assignment"), ("assignment_filing", "folder_id", "folder"), ("assignment_given", "assignment_id", "assignment"), ("assignment", "class_id", "class"),
         ("item", "class_id", "class"), ("folder", "parent_id", "folder"), ("folder", "group_id", "class_group"), ("folder", "class_id", "class"),
@@ -30,8 +31,8 @@ public static class ClassRemoval
         ("class", ["rolled_from"], "class"), ("member", ["moved_to"], "class"), ("roll_line", ["made_id"], "class"),
     ];
 
-    /// <summary>Columns that name a class and outlive it: what was done, and what is kept of it.</summary>
-    public static IReadOnlyList<string> Outlives { get; } = ["audit.class_id", "take_home_seal.class_id"];
+    /// <summary>Columns that name a class and outlive it: what was done.</summary>
+    public static IReadOnlyList<string> Outlives { get; } = ["audit.class_id"];
 
     /// <summary>Takes away everything of a class for good. The audit trail and the bytes of its files stay.</summary>
     public static void Go(IDbConnection c, ClassId id)

@@ -18,6 +18,7 @@ public sealed record ItemRow
     public bool ByStudent { get; init; }
     public Instant AddedAt { get; init; }
     public Instant? BinnedAt { get; init; }
+    public PersonId? BinnedBy { get; init; }
     public int Version { get; init; } = 1;
 
     /// <summary>The thing of a department's bank that this is a copy of, and at which version it was copied.</summary>
@@ -36,7 +37,7 @@ public static class ItemStore
 {
     private const string Select =
         """
-        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at, i.version, i.bank_id, i.bank_version, i.may_copy
+        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at, i.binned_by, i.version, i.bank_id, i.bank_version, i.may_copy
         FROM item i JOIN person p ON p.id = i.added_by LEFT JOIN blob b ON b.sha256 = i.sha256
         """;
 
@@ -117,8 +118,9 @@ public static class ItemStore
     public static void SetMayCopy(IDbConnection c, ItemId item, bool may) => c.Execute("UPDATE item SET may_copy = @may, version = version + 1 WHERE id = @item", new { item, may });
 
     /// <summary>Puts an item in the bin, or back with null.</summary>
-    public static void SetBinned(IDbConnection c, ItemId item, Instant? at) =>
-        c.Execute("UPDATE item SET binned_at = @at WHERE id = @item", new { item, at });
+    /// <param name="by">Who did it; null for back.</param>
+    public static void SetBinned(IDbConnection c, ItemId item, Instant? at, PersonId? by) =>
+        c.Execute("UPDATE item SET binned_at = @at, binned_by = @by WHERE id = @item", new { item, at, by });
 
     /// <summary>Names that stand in a folder, to keep siblings apart.</summary>
     public static IReadOnlyList<string> NamesIn(IDbConnection c, FolderId folder) => [.. c.Query<string>(

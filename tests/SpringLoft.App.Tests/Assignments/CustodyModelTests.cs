@@ -26,7 +26,7 @@ public class CustodyModelTests
         // A school is dear to make, an assignment cheap: many sequences share one, each with work of its own.
         internal void Begin()
         {
-            try { new LoftBin(School.Premises).BringBack(School.Coordinator, School.Class); }
+            try { School.Bin.BringBack(School.Coordinator, School.Class); }
             catch (RefusedException) { /* it is not in the bin */ }
             if (State == ClassState.Archived) School.Loft.Restore(School.Coordinator, School.Class, School.Workspace.Head(School.Coordinator, School.Class).Version);
             School.Returns.ReturnAll(School.Coordinator, School.Class, null, true, null);
@@ -61,9 +61,9 @@ public class CustodyModelTests
         ("close", (w, _) => w.School.Close()),
         ("return many", (w, _) => new ReturningMany(w.School.Premises).Do(w.School.Coordinator, new([w.School.Class], null, true), null)),
         ("close with all options", (w, _) => w.School.Go(w.School.Runs.Begin(w.School.Coordinator, [w.School.Class], new(AfterArchive.Nothing, true, true, true, true)))),
-        ("delete from the loft", (w, _) => new LoftBin(w.School.Premises).Bin(w.School.Coordinator, w.School.Class, w.School.Workspace.Head(w.School.Coordinator, w.School.Class).Name)),
+        ("delete from the loft", (w, _) => w.School.Bin.Bin(w.School.Coordinator, w.School.Class, w.School.Workspace.Head(w.School.Coordinator, w.School.Class).Name)),
         ("make take-homes", (w, _) => w.School.TakeHomes.Go(w.School.TakeHomes.Begin(w.School.Coordinator, w.School.Years[0].Id, null), CancellationToken.None)),
-        ("let go of the bin", (w, _) => new LoftBin(w.School.Premises).LetGo()),
+        ("let go of the bin", (w, _) => w.School.Bin.LetGo()),
         ("roll over", (w, _) => w.School.Rolling.Make(w.School.Coordinator, w.School.Class, new(null, Guid.NewGuid().ToString("N")[..6], null))),
         ("restore", (w, _) => w.School.Loft.Restore(w.School.Lead, w.School.Class, w.School.Workspace.Head(w.School.Lead, w.School.Class).Version)),
     ];

@@ -35,7 +35,7 @@ public class FileSweepTests : SchoolTest
     {
         school.Close();
         school.TakeHomes.Go(school.TakeHomes.Begin(school.Coordinator, school.Years[0].Id, null), CancellationToken.None);
-        var bin = new LoftBin(school.Premises);
+        var bin = school.Bin;
         bin.Bin(school.Coordinator, school.Class, school.Workspace.Head(school.Coordinator, school.Class).Name);
         school.Clock.AdvanceDays(31);
         bin.LetGo().ShouldBe(1);

@@ -22,7 +22,7 @@ public class LoftTests : SchoolTest
         new Notices(school.Premises).Post(school.Lead, school.Class, "Bring an apron.");
     }
 
-    private LoftBin Bin => new(school.Premises);
+    private LoftBin Bin => school.Bin;
     private void TakeHomes()
     {
         var run = school.TakeHomes.Begin(school.Coordinator, school.Years[0].Id, null);

@@ -87,7 +87,7 @@ public class YearEndTests : SchoolTest
         await school.HandIn(twin, school.Assign("Only the twin"), "the twin's");
         Return();
         MakeTakeHomes();
-        (int, int) ForDeleting() => school.Read(c => Store.Closing.LoftStore.TakeHomes(c, school.Class));
+        (int, int) ForDeleting() => school.Read(c => { var (putIn, missing) = Store.Closing.LastCopyStore.OfClass(c, school.Class); return (putIn.Count, putIn.Count - missing.Select(m => m.Student).Distinct().Count()); });
         ForDeleting().ShouldBe((2, 2));
         var directory = new App.People.SchoolDirectory(school.Premises);
         school.Clock.AdvanceHours(1);
@@ -95,7 +95,7 @@ public class YearEndTests : SchoolTest
         directory.Join(school.Coordinator, school.Umi.Id, twin.Id);
 
         school.TakeHomes.See(school.Coordinator, Year).Students.Single(s => s.Student == school.Umi.Id).Stale.ShouldBeTrue();
-        ForDeleting().ShouldBe((1, 0));
+        ForDeleting().ShouldBe((1, 1), "the twin's own take-home stands with the account that was joined");
         school.Clock.AdvanceHours(1);
         MakeTakeHomes();
         ForDeleting().ShouldBe((1, 1));
@@ -104,7 +104,7 @@ public class YearEndTests : SchoolTest
         school.Clock.AdvanceHours(1);
         directory.UndoJoin(school.Coordinator, directory.Joins().Single().Id);
         school.TakeHomes.See(school.Coordinator, Year).Students.Where(s => s.MadeAt is not null).ShouldAllBe(s => s.Stale);
-        ForDeleting().ShouldBe((2, 0));
+        ForDeleting().ShouldBe((2, 2), "each has a take-home that holds all of theirs");
     }
 
     [Fact]
@@ -117,9 +117,12 @@ public class YearEndTests : SchoolTest
         school.TakeHomes.See(school.Coordinator, Year).Students.Single(s => s.Student == school.Umi.Id).FetchedAt.ShouldNotBeNull();
 
         school.Premises.Db.Write(c => PersonStore.SetGrades(c, [(school.Umi.Id, "6", false)]));
-        school.Clock.AdvanceDays(TakeHomes.DaysKept);
+        school.Copies.LetGoOfLeavers();
+        school.Clock.AdvanceDays(Core.Closing.Leaving.DaysKept);
+        school.Copies.LetGoOfLeavers();
         Texts(school.TakeHomes.Open(school.Coordinator, school.Umi.Id, Year)).ShouldContainKey("index.html");
-        school.Clock.AdvanceDays(2);
+        school.Clock.AdvanceDays(1);
+        school.Copies.LetGoOfLeavers();
         Refused(() => school.TakeHomes.Open(school.Coordinator, school.Umi.Id, Year)).ShouldBe("not-found");
     }
 
@@ -225,7 +228,7 @@ public class YearEndTests : SchoolTest
         Return();
         school.Close();
         MakeTakeHomes();
-        new LoftBin(school.Premises).Bin(school.Coordinator, school.Class, school.Workspace.Head(school.Coordinator, school.Class).Name);
+        school.Bin.Bin(school.Coordinator, school.Class, school.Workspace.Head(school.Coordinator, school.Class).Name);
         var to = school.Making.Make(school.Lead, school.New("Clay", "7A"));
 
         kept.Mine(school.Lead).Select(k => k.Id).ShouldBe([folder, whole], ignoreOrder: true);

@@ -253,6 +253,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["makeTakeHomes"] = Staff,
         ["takeHomeRun"] = Staff,
         ["handOutTakeHome"] = [Coordinator],
+        ["letGoOfTakeHome"] = [Coordinator],
+        ["letGoOfMyTakeHome"] = Everybody,
         ["myTakeHomes"] = SignedIn,
         ["fetchTakeHome"] = SignedIn,
         ["tidy"] = ClassStaff,

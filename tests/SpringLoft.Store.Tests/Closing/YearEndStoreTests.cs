@@ -54,20 +54,27 @@ public class YearEndStoreTests : StoreTest
         Db.Read(c => TakeHomeStore.Of(c, student)).ShouldHaveSingleItem().ShouldSatisfyAllConditions(t => t.Files.ShouldBe(7), t => t.FetchedAt.ShouldBeNull(), t => t.Size.ShouldBe(3));
     }
 
-    [Theory]
-    [InlineData(true, "2027-10-02", 1)]
-    [InlineData(false, "2027-10-01", 1)]
-    [InlineData(false, "2027-10-02", 0)]
-    public void Only_what_was_kept_for_somebody_who_left_is_let_go_and_only_after_its_day(bool active, string today, int left)
+    [Fact]
+    public void Whoever_left_is_known_from_the_first_day_it_was_seen_and_whoever_is_back_has_not_left()
     {
+        static LocalDate Day(int d) => new(2027, 6, d);
         Db.Write(c =>
         {
             TakeHomeStore.Put(c, TakeHome(At));
-            PersonStore.SetGrades(c, [(student, "6", active)]);
-            TakeHomeStore.LetGo(c, NodaTime.Text.LocalDatePattern.Iso.Parse(today).Value);
+            TakeHomeStore.NoteLeavers(c, Day(1));
+            PersonStore.SetGrades(c, [(student, "6", false)]);
+            TakeHomeStore.NoteLeavers(c, Day(2));
+            TakeHomeStore.NoteLeavers(c, Day(9));
         });
 
-        Db.Read(c => TakeHomeStore.Of(c, student)).Count.ShouldBe(left);
+        Db.Read(c => TakeHomeStore.OfLeavers(c, Day(1))).ShouldBeEmpty();
+        Db.Read(c => TakeHomeStore.OfLeavers(c, Day(2))).ShouldBe([(student, Year)]);
+        Db.Write(c =>
+        {
+            PersonStore.SetGrades(c, [(student, "6", true)]);
+            TakeHomeStore.NoteLeavers(c, Day(10));
+        });
+        Db.Read(c => TakeHomeStore.OfLeavers(c, Day(30))).ShouldBeEmpty();
     }
 
     [Fact]
@@ -83,29 +90,14 @@ public class YearEndStoreTests : StoreTest
         Db.Read(c => ClosingStore.Counts(c, Year))[Class].BlindCopies.ShouldBe(0);
     }
 
-    [Theory]
-    [InlineData(0, false)] // made before the work came back
-    [InlineData(3_000, true)]
-    [InlineData(2_500, true)] // within the second, half of one later
-    [InlineData(1_500, false)]
-    public void A_take_home_counts_only_if_it_was_made_after_the_newest_of_the_work(int milliseconds, bool counts)
-    {
-        Work(WorkState.Returned, At + Duration.FromMilliseconds(2_000));
-        Db.Write(c => TakeHomeStore.Put(c, TakeHome(At + Duration.FromMilliseconds(milliseconds))));
-
-        Db.Read(c => LoftStore.TakeHomes(c, Class)).ShouldBe((1, counts ? 1 : 0));
-    }
-
     [Fact]
-    public void A_class_in_the_bin_is_on_no_list_and_its_students_have_sealed_take_homes()
+    public void A_class_in_the_bin_is_on_no_list()
     {
         Work(WorkState.Returned, At);
         Db.Write(c =>
         {
             ClassStore.SetState(c, ClassStore.Find(c, Class)!, ClassState.Archived, At, AfterArchive.View);
             LoftStore.SetBinned(c, Class, At);
-            LoftStore.Seal(c, Class, true);
-            LoftStore.Seal(c, Class, true);
         });
 
         Db.Read(c => ClassStore.Find(c, Class)).ShouldBeNull();
@@ -113,10 +105,7 @@ public class YearEndStoreTests : StoreTest
         Db.Read(c => ClassStore.Archived(c)).ShouldBeEmpty();
         Db.Read(c => ClassStore.OfPerson(c, student)).ShouldBeEmpty();
         Db.Read(c => TakeHomeStore.Places(c, Year)).ShouldBeEmpty();
-        Db.Read(c => TakeHomeStore.Sealed(c, Year)).ShouldBe([student]);
         Db.Read(c => ClassStore.AllNames(c)).ShouldContain(n => n.Id == Class, "its name stays taken while it may come back");
-        Db.Write(c => LoftStore.Seal(c, Class, false));
-        Db.Read(c => TakeHomeStore.Sealed(c, Year)).ShouldBeEmpty();
     }
 
     [Fact]

@@ -297,6 +297,7 @@ test("archived it is read-only for all, the student takes their work home, and i
   await coordinator.getByRole("button", { name: `Restore ${name}` }).click();
   await isAccessible(coordinator, "restoring");
   await coordinator.getByRole("button", { name: "Restore the class" }).click();
+  await expect(coordinator.getByRole("dialog")).toBeHidden();
   await expect(coordinator.getByRole("button", { name: `Restore ${name}` })).toHaveCount(0);
   await coordinator.goto(`${classPath}/close`);
   await coordinator.getByRole("button", { name: "Close this class…" }).click();
