@@ -51,7 +51,15 @@ LocalDate? today = builder.Configuration["today"] is { } text
     : null;
 if (today is not null && !demo) throw new ArgumentException("--today needs --demo: a real school has the real date.");
 var data = Path.GetFullPath(Environment.GetEnvironmentVariable("SPRING_LOFT_DATA") ?? "data");
-if (!documentOnly) Directory.CreateDirectory(data);
+if (args is ["verify", ..]) return Verify.Run(args.Length > 1 ? Path.GetFullPath(args[1]) : data, Console.Out);
+DataFolder? folder = null;
+try { folder = documentOnly ? null : DataFolder.Take(data); }
+catch (DataFolderException e)
+{
+    Console.Error.WriteLine(e.Message);
+    return 3;
+}
+using var alone = folder;
 
 builder.Host.UseSerilog((context, log) =>
 {
@@ -90,8 +98,8 @@ builder.Services.AddHttpContextAccessor();
 builder.Services.AddResponseCompression(o => o.EnableForHttps = false);
 Contract.Add(builder.Services);
 
-builder.Services.AddSingleton(_ => new Database(Path.Combine(data, "spring-loft.db")));
-builder.Services.AddSingleton(_ => new FileStore(Path.Combine(data, "files")));
+builder.Services.AddSingleton(_ => new Database(DataFolder.DatabaseIn(data)));
+builder.Services.AddSingleton(_ => new FileStore(DataFolder.FilesIn(data)));
 builder.Services.AddSingleton(p =>
 {
     var school = p.GetRequiredService<Database>().Read(SchoolStore.Get);
@@ -121,7 +129,7 @@ if (!documentOnly)
     builder.Services.AddHostedService<ClockWorker>();
 }
 foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
-    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail)])
+    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 
 var app = builder.Build();
@@ -195,6 +203,7 @@ app.Lifetime.ApplicationStarted.Register(() =>
     Console.WriteLine($"Spring Loft answers on {address}");
 });
 app.Run();
+return 0;
 
 /// <summary>Named so that tests can start the real program.</summary>
 public partial class Program;

@@ -46,7 +46,7 @@ public static class Migrator
             Scripts.Where(s => NumberOf(s.Key) <= upTo).Select(s => new LazySqlScript(s.Key, () => s.Value(connectionString)));
     }
 
-    private static int NumberOf(string resource)
+    internal static int NumberOf(string resource)
     {
         var file = resource.Split('.')[^2];
         return int.Parse(file.AsSpan(0, 4), System.Globalization.CultureInfo.InvariantCulture);

@@ -93,6 +93,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
             {
                 RefusedException r => $"{r.Refusal.What} {r.Refusal.Mend}",
                 DiskFullException => "The disk is full. Make room, then try again.",
+                DamagedFileException => "A file of this class is damaged on the disk. Bring it back from a backup, or put it in again, then try again.",
                 FileNotFoundException => "A file of this class is missing from the file store. Bring it back from a backup, then try again.",
                 _ => $"A file could not be read or written: {e.Message}",
             };

@@ -1,3 +1,4 @@
+using SpringLoft.Store.Files;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Zips;
@@ -21,7 +22,7 @@ public sealed class LastCopies(Premises premises)
                 var held = ZipContents.Read(zip).Select(f => f.Sha256).ToList();
                 premises.Db.Write(c => LastCopyStore.SetHolds(c, sha, held));
             }
-            catch (Exception e) when (e is FileNotFoundException or InvalidDataException) { /* it counts for nobody until it is mended or made anew */ }
+            catch (Exception e) when (e is FileNotFoundException or DamagedFileException or InvalidDataException) { /* it counts for nobody until it is mended or made anew */ }
     }
 
     /// <summary>Lets go of take-homes of people who left long enough ago. One that alone holds something stays.</summary>

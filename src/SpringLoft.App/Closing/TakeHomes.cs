@@ -153,6 +153,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             return (student, row, file, held, null);
         }
         catch (FileNotFoundException) { return (student, null, null, [], "A file is missing from the file store. Bring it back from a backup, then try again."); }
+        catch (DamagedFileException) { return (student, null, null, [], "A file of theirs is damaged on the disk. Bring it back from a backup, then try again."); }
         catch (InvalidDataException) { return (student, null, null, [], "Their take-home of before is damaged, and something may stand in it alone. Bring it back from a backup, then try again."); }
         catch (DiskFullException) { return (student, null, null, [], "The disk is full. Make room, then try again."); }
     }

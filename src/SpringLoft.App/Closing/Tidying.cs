@@ -1,3 +1,4 @@
+using SpringLoft.Store.Files;
 using System.Text;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Closing;
@@ -99,7 +100,7 @@ public sealed class Tidying(Premises premises)
             var n = file.ReadAtLeast(bytes, PreviewBytes, throwOnEndOfStream: false);
             return Encoding.UTF8.GetString(bytes, 0, n).Replace("\0", "", StringComparison.Ordinal);
         }
-        catch (FileNotFoundException) { return null; }
+        catch (Exception e) when (e is FileNotFoundException or DamagedFileException) { return null; }
     }
 
     private static Dictionary<FolderId, string> Paths(IReadOnlyList<FolderRow> folders)

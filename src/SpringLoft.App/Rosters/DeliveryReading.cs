@@ -64,7 +64,7 @@ internal static class DeliveryReading
         RosterComparison.Compare(read.Delivery, today, Settled(holds), DeliveryStore.SettledBefore(c), Standing(holds));
 
     private static IReadOnlySet<string> Standing(IReadOnlyList<HoldRow> holds) =>
-        holds.Where(h => h.Kind is HoldKind.ClassLoses or HoldKind.SchoolLoses).Select(h => h.Key).ToHashSet(StringComparer.Ordinal);
+        holds.Where(h => h.Kind is HoldKind.ClassLoses or HoldKind.SchoolLoses or HoldKind.StaffLoses).Select(h => h.Key).ToHashSet(StringComparer.Ordinal);
 
     internal static string Write(Premises premises, IDbConnection? c, object what)
     {

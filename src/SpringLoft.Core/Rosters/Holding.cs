@@ -4,7 +4,7 @@ namespace SpringLoft.Core.Rosters;
 
 /// <summary>
 /// Which changes of a delivery wait until a person says yes: a class that would lose more than a fifth of its students
-/// (3 at the least), a school more than a twentieth; a file that came empty; a delivery outside the year's dates; a person
+/// (3 at the least), a school more than a twentieth of them or of its staff; a file that came empty; a delivery outside the year's dates; a person
 /// in conflict. Source: docs/rules.md, "People and rosters".
 /// </summary>
 public static class Holding
@@ -20,11 +20,11 @@ public static class Holding
         var holds = new List<Hold>(before);
         var all = Outside(delivery, today, holds);
         if (changes.Count == 0) return (changes, holds);
-        var students = today.People.Where(p => p.Active && p.Role == SchoolRole.Student).ToDictionary(p => p.Id);
+        var people = today.People.Where(p => p.Active).ToDictionary(p => p.Id);
         var perClass = today.Members.Where(m => !m.Left && m.Role == ClassRole.Student).GroupBy(m => m.Class).ToDictionary(g => g.Key, g => g.Count());
         var byClass = Classes(changes, perClass, today, holds, standing);
-        var bySchool = Schools(changes, students, today, holds, standing);
-        var (people, classes, enrollments) = (Empty(delivery.PeopleList, delivery.People.Count, "people", holds, changes, ChangeKind.PersonGone),
+        var bySchool = Schools(changes, people, today, holds, standing);
+        var (noPeople, classes, enrollments) = (Empty(delivery.PeopleList, delivery.People.Count, "people", holds, changes, ChangeKind.PersonGone),
             Empty(delivery.ClassList, delivery.Classes.Count, "classes", holds, changes, ChangeKind.ClassGone), Empty(delivery.EnrollmentList, delivery.Enrollments.Count, "enrollments", holds, changes, ChangeKind.Leaves));
         if (holds.Count == before.Count && before.Count == 0) return (changes, holds);
         var held = changes.Select(c =>
@@ -34,7 +34,7 @@ public static class Holding
             On(all);
             if (LosesClass(c) is { } k) On(byClass.GetValueOrDefault(k));
             if (c.Kind is ChangeKind.PersonGone or ChangeKind.Leaves && c.Person is { } p) On(bySchool.GetValueOrDefault(p));
-            if (c.Kind == ChangeKind.PersonGone) On(people);
+            if (c.Kind == ChangeKind.PersonGone) On(noPeople);
             if (c.Kind == ChangeKind.ClassGone) On(classes);
             if (c.Kind is ChangeKind.Leaves or ChangeKind.Moves) On(enrollments);
             return keys is null ? c : c with { Holds = keys };
@@ -71,27 +71,34 @@ public static class Holding
         return held;
     }
 
-    private static Dictionary<PersonId, string> Schools(List<RosterChange> changes, Dictionary<PersonId, TodayPerson> students, RosterToday today, List<Hold> holds, IReadOnlySet<string> standing)
+    // Students and staff of each school by themselves: who would be gone, or in no class any more.
+    private static Dictionary<PersonId, string> Schools(List<RosterChange> changes, Dictionary<PersonId, TodayPerson> people, RosterToday today, List<Hold> holds, IReadOnlySet<string> standing)
     {
         var had = new Dictionary<PersonId, int>();
-        foreach (var m in today.Members) if (!m.Left && m.Role == ClassRole.Student) had[m.Person] = had.GetValueOrDefault(m.Person) + 1;
+        foreach (var m in today.Members) if (!m.Left) had[m.Person] = had.GetValueOrDefault(m.Person) + 1;
         var after = new Dictionary<PersonId, int>(had);
         var losing = new HashSet<PersonId>();
         foreach (var c in changes)
         {
             if (c.Person is not { } p) continue;
+            // Of staff whom somebody is asked about already, that question is enough.
+            if (c.Holds.Count > 0 && people.TryGetValue(p, out var asked) && asked.Role != SchoolRole.Student) continue;
             if (c.Kind == ChangeKind.PersonGone) losing.Add(p);
             else if (c.Kind == ChangeKind.Leaves) after[p] = after.GetValueOrDefault(p) - 1;
             else if (c.Kind == ChangeKind.Joins) after[p] = after.GetValueOrDefault(p) + 1;
         }
         foreach (var (p, n) in after) if (n <= 0 && had.GetValueOrDefault(p) > 0) losing.Add(p);
+        (bool Students, string School) Of(TodayPerson p) => (p.Role == SchoolRole.Student, p.School ?? "");
         var held = new Dictionary<PersonId, string>();
-        foreach (var g in losing.Where(students.ContainsKey).GroupBy(p => students[p].School ?? ""))
+        foreach (var g in losing.Where(people.ContainsKey).GroupBy(p => Of(people[p])))
         {
-            var before = students.Values.Count(s => (s.School ?? "") == g.Key);
-            var key = $"school:{g.Key}";
+            var (students, school) = g.Key;
+            var before = people.Values.Count(p => Of(p) == g.Key);
+            var key = $"{(students ? "school" : "staff")}:{school}";
             if (!SchoolIsHeld(before, g.Count()) && !standing.Contains(key)) continue;
-            holds.Add(new(key, HoldKind.SchoolLoses, $"{(g.Key.Length == 0 ? "The school" : g.Key)} would lose {g.Count()} of its {before} students: they would be gone or in no class.", null, null, []));
+            var called = school.Length == 0 ? "The school" : school;
+            holds.Add(students ? new(key, HoldKind.SchoolLoses, $"{called} would lose {g.Count()} of its {before} students: they would be gone or in no class.", null, null, [])
+                : new(key, HoldKind.StaffLoses, $"{called} would lose {g.Count()} of its {before} staff: they could no longer sign in, or would be in none of their classes.", null, null, []));
             foreach (var p in g) held[p] = key;
         }
         return held;

@@ -52,7 +52,7 @@ public sealed record RosterChange(ChangeKind Kind, string Who, string ClassName,
 }
 
 /// <summary>Why changes wait for a person.</summary>
-public enum HoldKind { ClassLoses, SchoolLoses, CameEmpty, OutsideDates, PersonUnclear, ClassGone }
+public enum HoldKind { ClassLoses, SchoolLoses, StaffLoses, CameEmpty, OutsideDates, PersonUnclear, ClassGone }
 
 /// <summary>A reason for which changes wait until a person says yes.</summary>
 /// <param name="Key">The same for the same hold, however often a delivery is compared.</param>

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
+using SpringLoft.App.Closing;
 using SpringLoft.Core;
 using SpringLoft.Store.Files;
 
@@ -25,6 +26,14 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
         {
             log.LogError(e, "A kept file is missing");
             await Write(context, 500, new("file-missing", "This file is listed but its bytes are missing from the file store.", "Tell the coordinator: it can be brought back from a backup."));
+        }
+        catch (DamagedFileException e)
+        {
+            log.LogError(e, "A kept file is damaged");
+            context.RequestServices.GetRequiredService<FileHealth>().Found(e.Sha256);
+            // Bytes that have gone out already are cut short, so that nobody takes them for the whole file.
+            if (context.Response.HasStarted) context.Abort();
+            else await Write(context, 500, new("file-damaged", "The bytes of this file have been damaged on the server's disk. They were not handed out.", "Tell the coordinator: it can be brought back from a backup, or put in again by whoever has it."));
         }
         catch (BadHttpRequestException e) when (e.StatusCode == 413)
         {

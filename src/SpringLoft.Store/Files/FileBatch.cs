@@ -9,7 +9,7 @@ namespace SpringLoft.Store.Files;
 public sealed class FileBatch : IDisposable
 {
     private readonly FileStore store;
-    private readonly ConcurrentQueue<(string Path, StoredFile File, bool ReadBack)> aside = [];
+    private readonly ConcurrentQueue<(string Path, StoredFile File)> aside = [];
 
     internal FileBatch(FileStore store) => this.store = store;
 
@@ -23,7 +23,7 @@ public sealed class FileBatch : IDisposable
         try
         {
             var file = await FileStore.WriteAside(source, path, limit, flush: false, stop).ConfigureAwait(false);
-            aside.Enqueue((path, file, false));
+            aside.Enqueue((path, file));
             return file;
         }
         catch (IOException e) when (FileStore.IsDiskFull(e))
@@ -48,7 +48,7 @@ public sealed class FileBatch : IDisposable
         try
         {
             var file = FileStore.Fill(path, write, flush: false, inManifests, beside);
-            aside.Enqueue((path, file, beside is not null));
+            aside.Enqueue((path, file));
             return file;
         }
         catch (IOException e) when (FileStore.IsDiskFull(e))
@@ -70,8 +70,7 @@ public sealed class FileBatch : IDisposable
         // First the bytes, then the names: a name never stands for bytes that a power cut could lose.
         if (aside.IsEmpty) return;
         store.FlushAll();
-        foreach (var (path, file, readBack) in aside)
-            if (store.Move(path, file, over: readBack) is null) File.Delete(path);
+        foreach (var (path, file) in aside) store.Move(path, file);
         store.FlushAll();
         aside.Clear();
     }
@@ -79,6 +78,6 @@ public sealed class FileBatch : IDisposable
     /// <summary>Removes what was not kept.</summary>
     public void Dispose()
     {
-        foreach (var (path, _, _) in aside) File.Delete(path);
+        foreach (var (path, _) in aside) File.Delete(path);
     }
 }

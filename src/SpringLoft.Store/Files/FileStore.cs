@@ -10,6 +10,9 @@ namespace SpringLoft.Store.Files;
 /// <param name="Size">In bytes.</param>
 public sealed record StoredFile(string Sha256, string? Sha512, long Size);
 
+/// <summary>What is wrong with a kept file.</summary>
+public enum FileFault { Missing, Length, Bytes }
+
 /// <summary>The disk had no room; nothing of the file was kept.</summary>
 public sealed class DiskFullException(Exception inner) : IOException("The disk is full.", inner);
 
@@ -32,6 +35,7 @@ public sealed class FileStore
     private readonly Lock placing = new();
     private readonly string root;
     private readonly string aside;
+    private readonly DateTime opened = DateTime.UtcNow;
 
     /// <param name="root">A folder of its own; made if missing. What an earlier process left half-written is removed.</param>
     public FileStore(string root)
@@ -131,8 +135,12 @@ public sealed class FileStore
 
     /// <summary>Opens a kept file for reading.</summary>
     /// <exception cref="FileNotFoundException">It is not in the store.</exception>
-    public FileStream Open(string sha256) =>
-        new(PathOf(sha256), FileMode.Open, FileAccess.Read, FileShare.Read, 1, FileOptions.SequentialScan);
+    /// <exception cref="DamagedFileException">Thrown while it is read, before its last bytes are handed on: it is not what it was.</exception>
+    public Stream Open(string sha256)
+    {
+        try { return new CheckedFile(PathOf(sha256), sha256); }
+        catch (DirectoryNotFoundException e) { throw new FileNotFoundException(e.Message, sha256, e); }
+    }
 
     /// <summary>A file to write and read once; it is gone when closed.</summary>
     public FileStream Scratch() =>
@@ -182,32 +190,45 @@ public sealed class FileStore
 
     internal StoredFile Place(string path, StoredFile file)
     {
-        if (Move(path, file) is { } folder) FlushFolder(folder);
+        FlushFolder(Move(path, file));
         return file;
     }
 
-    /// <summary>Moves a file to where it is kept; null if it was there already.</summary>
-    /// <param name="over">True for one that was read back: it takes the place of what is there, which may have gone bad since.</param>
-    internal string? Move(string path, StoredFile file, bool over = false)
+    /// <summary>Moves a file to where it is kept; gives the folder, whose change is on the disk only once it is flushed.</summary>
+    internal string Move(string path, StoredFile file)
     {
         var to = PathOf(file.Sha256);
         var folder = Path.GetDirectoryName(to)!;
         lock (placing)
         {
-            if (!over && File.Exists(to) && new FileInfo(to).Length == file.Size)
-            {
-                // Brought again: it is not to be taken away before whoever brought it refers to it.
-                File.SetLastWriteTimeUtc(to, DateTime.UtcNow);
-                return null;
-            }
+            // What is there may have gone bad since: what was brought again takes its place, and is new to whoever takes away what is unused.
             Directory.CreateDirectory(folder);
             File.Move(path, to, overwrite: true);
         }
         return folder;
     }
 
+    /// <summary>Is there any kept file in a folder?</summary>
+    public static bool HasAny(string root) => Directory.Exists(root) && All(root).Any();
+
+    /// <summary>What is wrong with a kept file; null if it is whole. Reads all of it.</summary>
+    /// <param name="size">Its length in bytes as it was kept.</param>
+    public static FileFault? FaultOf(string root, string sha256, long size)
+    {
+        var file = new FileInfo(Path.Combine(root, sha256[..2], sha256[2..]));
+        if (!file.Exists) return FileFault.Missing;
+        if (file.Length != size) return FileFault.Length;
+        using var bytes = file.OpenRead();
+        return Convert.ToHexStringLower(SHA256.HashData(bytes)) == sha256 ? null : FileFault.Bytes;
+    }
+
+    /// <summary>Did a kept file stand there before this store was opened?</summary>
+    public bool StoodBefore(string sha256) => File.GetLastWriteTimeUtc(PathOf(sha256)) < opened;
+
     /// <summary>Every kept file, by its SHA-256.</summary>
-    public IEnumerable<string> All() => Directory.EnumerateDirectories(root)
+    public IEnumerable<string> All() => All(root);
+
+    private static IEnumerable<string> All(string root) => Directory.EnumerateDirectories(root)
         .Where(folder => Path.GetFileName(folder).Length == 2)
         .SelectMany(folder => Directory.EnumerateFiles(folder).Select(f => Path.GetFileName(folder) + Path.GetFileName(f)))
         .Where(IsSha256);

@@ -21,6 +21,9 @@ public static class UnusedFiles
     public static bool IsUsed(IDbConnection c, string sha) =>
         c.ExecuteScalar<bool>($"SELECT {string.Join(" OR ", References(c).Select(r => $"EXISTS (SELECT 1 FROM {r.Table} WHERE {r.Column} = @sha)"))}", new { sha });
 
+    /// <summary>Has this database ever taken the file in?</summary>
+    public static bool Knows(IDbConnection c, string sha) => c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM blob WHERE sha256 = @sha)", new { sha });
+
     /// <summary>Forgets a file that is off the disk.</summary>
     public static void Remove(IDbConnection c, string sha)
     {

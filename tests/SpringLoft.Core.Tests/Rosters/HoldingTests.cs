@@ -67,6 +67,25 @@ public class HoldingTests
         Losing(t, losing, 2).Holds.Any(h => h.Kind == HoldKind.SchoolLoses).ShouldBe(held);
     }
 
+    [Theory]
+    [InlineData(40, 2, false)]
+    [InlineData(40, 3, true)]
+    [InlineData(15, 15, true)] // a delivery without any teachers
+    [InlineData(15, 1, true)]
+    public void Staff_who_would_be_shut_out_are_held_at_more_than_a_twentieth(int staff, int losing, bool held)
+    {
+        TodayPerson[] teachers = [.. Enumerable.Range(201, staff).Select(i => Person(i) with { Role = SchoolRole.Teacher })];
+        var t = Today([.. Hundred, .. teachers], [Class(1)], [.. Hundred.Select(p => Member(1, p.Id.Value)), .. teachers.Select(p => Member(1, p.Id.Value) with { Role = ClassRole.CoTeacher })]);
+        var d = Same(t);
+        var gone = teachers.Take(losing).Select(p => $"p{p.Id.Value}").ToHashSet();
+
+        var compared = Compare(d with { People = [.. d.People.Where(p => !gone.Contains(p.Ref))], Enrollments = [.. d.Enrollments.Where(e => !gone.Contains(e.PersonRef))] }, t);
+
+        compared.Holds.Any(h => h.Kind == HoldKind.StaffLoses).ShouldBe(held);
+        compared.Changes.Where(c => c.Kind is ChangeKind.PersonGone or ChangeKind.Leaves).ShouldNotBeEmpty();
+        compared.Changes.Where(c => c.Kind is ChangeKind.PersonGone or ChangeKind.Leaves).ShouldAllBe(c => c.Holds.Contains("staff:") == held);
+    }
+
     [Fact]
     public void Each_school_is_counted_by_itself()
     {

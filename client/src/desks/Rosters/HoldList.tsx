@@ -14,6 +14,7 @@ import { count } from "../../parts/words";
 const why: Record<Schemas["HoldKind"], string> = {
   ClassLoses: "more than a fifth of the class",
   SchoolLoses: "more than a twentieth of the school",
+  StaffLoses: "more than a twentieth of the staff",
   CameEmpty: "a list that came empty",
   OutsideDates: "outside the school year",
   PersonUnclear: "who is it?",
