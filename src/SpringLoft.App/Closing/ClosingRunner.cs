@@ -93,8 +93,8 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
             {
                 RefusedException r => $"{r.Refusal.What} {r.Refusal.Mend}",
                 DiskFullException => "The disk is full. Make room, then try again.",
-                DamagedFileException => "A file of this class is damaged on the disk. Bring it back from a backup, or put it in again, then try again.",
-                FileNotFoundException => "A file of this class is missing from the file store. Bring it back from a backup, then try again.",
+                DamagedFileException d => $"{Named(id, d.Sha256)} damaged on the disk. Bring it back from a backup, or put it in again, then try again.",
+                FileNotFoundException { FileName: { } sha } => $"{Named(id, sha)} missing from the file store. Bring it back from a backup, or put it in again, then try again.",
                 _ => $"A file could not be read or written: {e.Message}",
             };
             premises.Db.Write(c =>
@@ -106,6 +106,10 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         news.Ring(run.Id);
         return true;
     }
+
+    // What a kept file is called in a class: "“plan.txt” is".
+    private string Named(ClassId id, string sha256) => premises.Db.Read(c => FilePlaces.Of(c, sha256)).Where(p => p.Class == id).Select(p => $"“{p.Name}”").Distinct().ToList() is { Count: > 0 } names
+        ? $"{string.Join(" and ", names.Take(3))} {(names.Count == 1 ? "is" : "are")}" : "A file of this class is";
 
     private void Tell(ClassId id)
     {

@@ -134,12 +134,12 @@ public sealed class FileStore
     }
 
     /// <summary>Opens a kept file for reading.</summary>
-    /// <exception cref="FileNotFoundException">It is not in the store.</exception>
+    /// <exception cref="FileNotFoundException">It is not in the store; with its SHA-256 as the name.</exception>
     /// <exception cref="DamagedFileException">Thrown while it is read, before its last bytes are handed on: it is not what it was.</exception>
     public Stream Open(string sha256)
     {
         try { return new CheckedFile(PathOf(sha256), sha256); }
-        catch (DirectoryNotFoundException e) { throw new FileNotFoundException(e.Message, sha256, e); }
+        catch (Exception e) when (e is DirectoryNotFoundException or FileNotFoundException) { throw new FileNotFoundException(e.Message, sha256, e); }
     }
 
     /// <summary>A file to write and read once; it is gone when closed.</summary>

@@ -140,7 +140,7 @@ public class ClosingRunTests : SchoolTest
         var run = school.Close();
 
         run.Classes.Single().State.ShouldBe(StepState.Failed);
-        run.Classes.Single().Reason!.ShouldContain("folders/Papers/plan.txt");
+        run.Classes.Single().Reason!.ShouldStartWith("“plan.txt” is damaged on the disk.");
         State.ShouldBe(ClassState.Open);
         school.Loft.See(school.Coordinator).ShouldBeEmpty();
     }
