@@ -170,10 +170,11 @@ app.UseStaticFiles();
 app.UseRouting();
 app.UseAuthentication();
 app.UseMiddleware<SameSite>();
+app.Use(WholeBodies.Encodings);
 app.UseMiddleware<Gate>();
 app.UseMiddleware<Once>();
 
-var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity).TakesWholeBodies();
 PeopleEndpoints.Map(api);
 YearEndpoints.Map(api);
 NamingEndpoints.Map(api);

@@ -254,7 +254,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["takeHomeRun"] = Staff,
         ["handOutTakeHome"] = [Coordinator],
         ["letGoOfTakeHome"] = [Coordinator],
-        ["letGoOfMyTakeHome"] = Everybody,
+        ["letGoOfMyTakeHome"] = SignedIn,
         ["myTakeHomes"] = SignedIn,
         ["fetchTakeHome"] = SignedIn,
         ["tidy"] = ClassStaff,
