@@ -41,7 +41,7 @@ public sealed class PackageIntake(Premises premises)
         var reading = BagReader.Read(zip, null, stop);
         if (reading.Problems.Count > 0) throw Wrong($"{string.Join("; ", reading.Problems.Take(3))}{(reading.Problems.Count > 3 ? $"; and {reading.Problems.Count - 3} more" : "")}.");
         zip.Position = 0;
-        using var archive = new ZipArchive(zip, ZipArchiveMode.Read, leaveOpen: true);
+        using var archive = Formats.Zips.ReadZip.Open(zip);
         var entries = archive.Entries.ToDictionary(e => e.FullName[(e.FullName.IndexOf('/', StringComparison.Ordinal) + 1)..], StringComparer.Ordinal);
         var tables = Tables.ToDictionary(t => t, t => Table(entries, t));
         if (tables["class"].Count != 1) throw Wrong("metadata/class.json does not tell of one class.");

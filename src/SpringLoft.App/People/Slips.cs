@@ -62,7 +62,7 @@ public sealed class Slips(Premises premises)
         Refusals.CheckPeople(people.Count, MostAtOnce);
         // Hashing is slow on purpose; it is done before the one writer is held up.
         var (rule, known) = premises.Db.Read(c => (SchoolStore.Get(c)!.FirstPasswordRule, PersonStore.Find(c, people.Distinct()).ToDictionary(p => p.Id)));
-        if (people.FirstOrDefault(p => !known.ContainsKey(p)) is { Value: > 0 }) throw Refusals.NotFound("person");
+        if (people.Any(p => !known.ContainsKey(p))) throw Refusals.NotFound("person");
         if (id is null && known.ContainsKey(by.Id)) throw new RefusedException("slip-own", "A slip of your own would end your password and sign you out.", "Choose another password yourself, or ask another coordinator for a slip.", "people");
         if (id is null && known.Values.FirstOrDefault(p => !p.Active) is { } gone) throw new RefusedException("person-left", $"{gone.Name.Display} has left and can't sign in.", "Say in the directory that they are back, then make the slip.", "people");
         var made = known.Values.Select(p => (Person: p, Phrase: FirstPassword.Make(rule, new(p.Given, p.Family, p.StudentNumber, p.Grade), RandomNumberGenerator.GetInt32))).Select(x => (x.Person, x.Phrase, Hash: SigningIn.Hash(x.Phrase))).ToList();

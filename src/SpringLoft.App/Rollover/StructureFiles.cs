@@ -91,7 +91,8 @@ public sealed class StructureFiles(Premises premises)
             if (t.Address is { } a && (!Uri.TryCreate(a, UriKind.Absolute, out var u) || u.Scheme is not ("http" or "https"))) throw Wrong($"“{t.Title}” leads to “{a}”, which is no address of the web.");
         }
         foreach (var (places, title) in s.Things.Select(t => (t.Folders, t.Title)).Concat(s.Assignments.Select(a => (a.Folders, a.Title))))
-            if ((places ?? []).FirstOrDefault(p => !known.Contains(Key(p))) is { } lost) throw Wrong($"“{title}” is filed in “{string.Join("/", lost)}”, which is not among the folders.");
+            if ((places ?? []).Any(p => p is null || p.Any(n => n is null))) throw Wrong($"“{title}” is filed in a folder without a name.");
+            else if ((places ?? []).FirstOrDefault(p => !known.Contains(Key(p))) is { } lost) throw Wrong($"“{title}” is filed in “{string.Join("/", lost)}”, which is not among the folders.");
         return s;
     }
 

@@ -125,7 +125,7 @@ public sealed class RosterDesk(Premises premises)
             var at = ClassGate.Find(c, by, id);
             if (role == ClassRole.Student && at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("department-students", "A department's members are staff.", "Choose teachers and other staff.", "role");
             var found = PersonStore.Find(c, people).ToDictionary(p => p.Id);
-            if (people.FirstOrDefault(p => !found.ContainsKey(p)) is { Value: not 0 } missing)
+            if (people.Where(p => !found.ContainsKey(p)).ToList() is [var missing, ..])
                 throw new RefusedException("person-unknown", $"The directory has nobody with the id {missing.Value}.", "Reload the page and choose again.", "people");
             var candidates = people.Select(p =>
             {

@@ -25,7 +25,7 @@ public static class BagReader
         var problems = new List<string>();
         var payload = new Dictionary<string, string>(StringComparer.Ordinal);
         ZipArchive archive;
-        try { archive = new ZipArchive(zip, ZipArchiveMode.Read, leaveOpen: true); }
+        try { archive = Zips.ReadZip.Open(zip); }
         catch (InvalidDataException e) { return new([$"not a zip: {e.Message}"], payload); }
         using var _ = archive;
 
@@ -38,7 +38,8 @@ public static class BagReader
         foreach (var entry in archive.Entries)
         {
             stop.ThrowIfCancellationRequested();
-            var path = entry.FullName[prefix.Length..];
+            // The folder itself, where a zip names it without a slash, has no path in it.
+            var path = entry.FullName.Length < prefix.Length ? "" : entry.FullName[prefix.Length..];
             try
             {
                 if (path.StartsWith("data/", StringComparison.Ordinal))
@@ -49,7 +50,7 @@ public static class BagReader
                 }
                 else
                 {
-                    tags[path] = Whole(entry);
+                    if (!tags.TryAdd(path, Whole(entry))) problems.Add($"twice in the zip: {path}");
                 }
             }
             catch (InvalidDataException e) { problems.Add($"cannot be read: {path} ({e.Message})"); }
@@ -118,7 +119,7 @@ public static class BagReader
         var buffer = ArrayPool<byte>.Shared.Rent(256 * 1024);
         try
         {
-            using var source = entry.Open();
+            using var source = new Zips.CheckedEntry(entry);
             int n;
             while ((n = source.Read(buffer)) > 0) hash.AppendData(buffer, 0, n);
             return Convert.ToHexStringLower(hash.GetHashAndReset());
@@ -129,7 +130,7 @@ public static class BagReader
     private static byte[] Whole(ZipArchiveEntry entry)
     {
         if (entry.Length > MostTagBytes) throw new InvalidDataException($"longer than {MostTagBytes / (1024 * 1024)} MB");
-        using var source = entry.Open();
+        using var source = new Zips.CheckedEntry(entry);
         using var bytes = new MemoryStream();
         source.CopyTo(bytes);
         return bytes.ToArray();

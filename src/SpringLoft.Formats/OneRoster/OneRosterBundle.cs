@@ -53,7 +53,7 @@ public sealed class OneRosterBundle
     public static ReadBundle Read(Stream from)
     {
         ZipArchive zip;
-        try { zip = new ZipArchive(from, ZipArchiveMode.Read, leaveOpen: true); }
+        try { zip = Zips.ReadZip.Open(from); }
         catch (InvalidDataException) { throw new RefusedException("zip-broken", "The zip can't be read: it is broken, or no zip at all.", "Export it again and send it once more.", "file"); }
         using (zip) return new OneRosterBundle(zip).ReadAll();
     }

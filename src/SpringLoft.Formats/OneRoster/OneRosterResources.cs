@@ -36,15 +36,22 @@ public static class OneRosterResources
         from.Position = 0;
         if (n < 2 || head[0] != 'P' || head[1] != 'K') return Rows(from);
         ZipArchive zip;
-        try { zip = new ZipArchive(from, ZipArchiveMode.Read, leaveOpen: true); }
+        try { zip = Zips.ReadZip.Open(from); }
         catch (InvalidDataException) { throw new RefusedException("zip-broken", "The zip can't be read.", "Export it again.", "file"); }
         using (zip)
         {
             var entry = zip.Entries.FirstOrDefault(e => e.Name.Equals("resources.csv", StringComparison.OrdinalIgnoreCase))
                 ?? throw new RefusedException("oneroster-no-resources", "There is no resources.csv in the zip.", "Export the bundle with its resources.", "file");
             if (entry.Length > 100 * 1024 * 1024) throw new RefusedException("file-too-long", "resources.csv is longer than 100 MB.", "Export fewer resources.", "file");
-            using var open = entry.Open();
-            return Rows(open);
+            using var aside = new MemoryStream((int)entry.Length);
+            try
+            {
+                using var open = new Zips.CheckedEntry(entry);
+                open.CopyTo(aside);
+            }
+            catch (InvalidDataException) { throw new RefusedException("zip-broken", "“resources.csv” in the zip is broken.", "Export it again and send it once more.", "file"); }
+            aside.Position = 0;
+            return Rows(aside);
         }
     }
 

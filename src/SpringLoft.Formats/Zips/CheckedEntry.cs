@@ -6,7 +6,7 @@ namespace SpringLoft.Formats.Zips;
 /// <summary>Reads a file of a zip and holds what comes against the length and the checksum that the zip gives it.</summary>
 internal sealed class CheckedEntry(ZipArchiveEntry entry) : Stream
 {
-    private readonly Stream from = entry.Open();
+    private readonly Stream from = Opened(entry);
     private readonly Crc32 sum = new();
     private long read;
 
@@ -41,6 +41,12 @@ internal sealed class CheckedEntry(ZipArchiveEntry entry) : Stream
     {
         if (disposing) from.Dispose();
         base.Dispose(disposing);
+    }
+
+    private static Stream Opened(ZipArchiveEntry entry)
+    {
+        try { return entry.Open(); }
+        catch (Exception e) when (ReadZip.IsBroken(e)) { throw new InvalidDataException(e.Message, e); }
     }
 
     // At the end everything must be there, and nothing else.

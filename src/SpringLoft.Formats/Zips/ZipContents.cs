@@ -1,4 +1,3 @@
-using System.IO.Compression;
 using System.Security.Cryptography;
 
 namespace SpringLoft.Formats.Zips;
@@ -10,7 +9,7 @@ public static class ZipContents
     /// <exception cref="InvalidDataException">The zip, or a file in it, is damaged.</exception>
     public static IReadOnlyList<(string Path, string Sha256)> Read(Stream zip)
     {
-        using var archive = new ZipArchive(zip, ZipArchiveMode.Read, leaveOpen: true);
+        using var archive = ReadZip.Open(zip);
         var found = new List<(string, string)>();
         foreach (var entry in archive.Entries.Where(e => !e.FullName.EndsWith('/')))
         {
@@ -24,7 +23,7 @@ public static class ZipContents
     /// <exception cref="InvalidDataException">The zip is damaged, or has no such file.</exception>
     public static void Copy(Stream zip, string path, Stream to)
     {
-        using var archive = new ZipArchive(zip, ZipArchiveMode.Read, leaveOpen: true);
+        using var archive = ReadZip.Open(zip);
         using var from = new CheckedEntry(archive.GetEntry(path) ?? throw new InvalidDataException($"There is no “{path}” in the zip."));
         from.CopyTo(to);
     }

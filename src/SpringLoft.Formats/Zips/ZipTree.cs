@@ -51,10 +51,10 @@ public sealed class ZipTree : IDisposable
         ZipArchive? zip = null;
         try
         {
-            zip = new ZipArchive(from, ZipArchiveMode.Read, leaveOpen: true);
+            zip = ReadZip.Open(from);
             return Look(zip, from.Length, limits);
         }
-        catch (Exception e) when (e is InvalidDataException or EndOfStreamException or OverflowException)
+        catch (Exception e) when (ReadZip.IsBroken(e))
         {
             zip?.Dispose();
             throw new RefusedException("zip-broken", "The zip can't be read: it is broken, or no zip at all.", "Make it again and send it once more.", "file");

@@ -17,7 +17,7 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
                 await Write(context, context.Response.StatusCode, refusal);
         }
         catch (RefusedException e) { await Write(context, StatusOf(e.Refusal.Code), e.Refusal); }
-        catch (DiskFullException e)
+        catch (IOException e) when (e is DiskFullException || FileStore.IsDiskFull(e))
         {
             log.LogError(e, "The disk is full");
             await Write(context, 507, new("disk-full", "The server's disk is full. Nothing of this was kept.", "Tell the coordinator; try again when there is room."));

@@ -267,8 +267,9 @@ public sealed class FileStore
 
     private static string Hex(IncrementalHash hash) => Convert.ToHexStringLower(hash.GetHashAndReset());
 
+    /// <summary>Is there no room on a disk?</summary>
     // ENOSPC and EDQUOT of Linux; .NET gives the bare errno as HResult for the former.
-    internal static bool IsDiskFull(IOException e) =>
+    public static bool IsDiskFull(IOException e) =>
         e is not DiskFullException && (e.HResult is 28 or 122 or unchecked((int)0x80070070) || e.Message.Contains("No space left", StringComparison.Ordinal));
 
     // The rename itself is on the disk only once its folder is flushed.

@@ -118,4 +118,70 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
         (await http.PostAsJsonAsync($"{at.ClassPath}/notices", new { text = "" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await http.PostAsJsonAsync($"{at.ClassPath}/notices", new { text = "Bring an apron." })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
     }
+
+    public static TheoryData<string, string, string, string> Holes => new()
+    {
+        { "POST", "/api/people", "{}", "missing" },
+        { "POST", "{class}/roster", """{"people":[0],"role":"Student"}""", "person-unknown" },
+        { "POST", "{class}/roster", """{"people":[0],"role":"CoTeacher"}""", "person-unknown" },
+        { "POST", "{class}/folders/1/tree", """{"paths":[null]}""", "missing" },
+        { "POST", "{class}/structure?apply=false", """{"version":1,"folders":[],"things":[],"groups":[],"welcome":"","assignments":[{"title":"A","instructions":"","folders":[null]}]}""", "missing" },
+        { "POST", "{class}/structure?apply=true", """{"version":1,"folders":[],"things":[],"groups":[],"welcome":"","assignments":[{"title":"A","instructions":"","folders":[[null]]}]}""", "missing" },
+    };
+
+    [Theory]
+    [MemberData(nameof(Holes))]
+    public async Task A_body_with_a_hole_in_it_is_refused(string method, string path, string body, string code)
+    {
+        using var http = await at.Server.As("coord");
+
+        var answer = await http.SendAsync(new HttpRequestMessage(new(method), path.Replace("{class}", at.ClassPath, StringComparison.Ordinal)) { Content = Body(body) });
+
+        (await answer.Code()).ShouldBe(code);
+        ((int)answer.StatusCode).ShouldBeLessThan(500);
+    }
+
+    [Fact]
+    public async Task An_encoding_that_there_is_not_is_refused()
+    {
+        using var http = await at.Server.As("lead");
+        var body = Body("""{"text":"x"}""");
+        body.Headers.ContentType = MediaTypeHeaderValue.Parse("application/json; charset=foo");
+
+        var answer = await http.PostAsync($"{at.ClassPath}/notices", body);
+
+        ((int)answer.StatusCode, await answer.Code()).ShouldBe((415, "type-wrong"));
+    }
+
+    public static TheoryData<string, string> BrokenZips => new()
+    {
+        { "/api/deliveries/files?year=1&name=r.zip", "count" }, { "/api/deliveries/files?year=1&name=r.zip", "method" },
+        { "/api/loft/zips?year=1&apply=false", "count" }, { "/api/loft/zips?year=1&apply=false", "method" },
+        { "/api/oneroster/resources/files?apply=false", "count" }, { "/api/oneroster/resources/files?apply=false", "method" },
+        { "/api/plans/outline-of-zip/files", "count" }, { "/api/plans/outline-of-zip/files", "method" },
+    };
+
+    [Theory]
+    [MemberData(nameof(BrokenZips))]
+    public async Task A_zip_that_counts_wrong_or_is_packed_in_an_unknown_way_is_refused(string path, string how)
+    {
+        using var http = await at.Server.As("coord");
+        var bytes = Zip.Of(("top/users.csv", "sourcedId,role,givenName,familyName\r\ns1,student,A,B\r\n"), ("resources.csv", "sourcedId,title\r\nr1,T\r\n")).ToArray();
+        if (how == "count") bytes[^12]++;
+        else
+            for (var i = 0; i < bytes.Length - 12; i++)
+            {
+                // The method of packing, in each header of a file and in the list at the end (APPNOTE 4.3.7 and 4.3.12).
+                if (bytes.AsSpan(i, 4).SequenceEqual("PK\x03\x04"u8)) bytes[i + 8] = 97;
+                if (bytes.AsSpan(i, 4).SequenceEqual("PK\x01\x02"u8)) bytes[i + 10] = 97;
+            }
+        using var body = new ByteArrayContent(bytes);
+        body.Headers.ContentType = new("application/octet-stream");
+
+        var answer = await http.PostAsync(path, body);
+
+        if (path.Contains("outline", StringComparison.Ordinal) && how == "method") return;
+        ((int)answer.StatusCode).ShouldBeInRange(400, 422);
+        (await answer.Code()).ShouldNotBeEmpty();
+    }
 }

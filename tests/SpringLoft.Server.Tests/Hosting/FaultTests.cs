@@ -271,6 +271,19 @@ public sealed class FaultTests : IDisposable
     }
 
     [Fact]
+    public async Task A_workspace_that_has_no_room_to_come_out_as_a_zip_says_so()
+    {
+        school.Items.AddFile(school.Lead, school.Class, school.FolderNamed("Papers"), "long.bin", new MemoryStream(new byte[1_500_000]), CancellationToken.None).Wait();
+        using var server = RealServer.Start(school.Folder, smallDisk: 2);
+        using var http = await server.As("lead");
+
+        var answer = await http.GetAsync($"{ClassPath}/zip");
+
+        ((int)answer.StatusCode, await answer.Code()).ShouldBe((507, "disk-full"));
+        Directory.GetFiles(server.Inside(Path.Combine(school.Folder, "files", "incoming"))).ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task A_full_disk_of_the_database_refuses_what_can_not_be_written_and_a_run_goes_on_when_there_is_room()
     {
         var filler = Path.Combine(school.Folder, "filler");
