@@ -15,7 +15,8 @@ public sealed class Database : IDisposable
     private readonly string connectionString;
     // Each holds pages and statements in memory; a crowd that has gone home need not keep its own.
     private const int MostFree = 16;
-    private readonly Lock writer = new();
+    private readonly SemaphoreSlim turn = new(1, 1);
+    private readonly AsyncLocal<Unit?> current = new();
     // A large act changes a hundred megabytes of pages, in no order; a writer that must let them go writes them many times over.
     private const int WriterCacheKilobytes = 64 * 1024;
     private readonly ConcurrentBag<KeptStatements> free = [];
@@ -43,6 +44,7 @@ public sealed class Database : IDisposable
     /// <summary>Reads from one moment of the database: nothing written meanwhile is seen.</summary>
     public T Read<T>(Func<IDbConnection, T> read)
     {
+        if (current.Value is { Over: false, Writing: { } own }) return read(own);
         var c = Take();
         try
         {
@@ -54,32 +56,131 @@ public sealed class Database : IDisposable
         finally { GiveBack(c); }
     }
 
-    /// <summary>Writes in one transaction; an exception rolls it back.</summary>
+    /// <summary>Writes in one transaction; an exception rolls it back. Inside a <see cref="Begin">unit</see> it is a part of that.</summary>
     /// <exception cref="DiskFullException">No room; nothing is written.</exception>
     public T Write<T>(Func<IDbConnection, T> write)
     {
-        lock (writer)
+        if (current.Value is { Over: false } unit) return unit.Write(write);
+        T result;
+        using (unit = new Unit(this))
         {
-            var c = writing ??= Open($"PRAGMA cache_size=-{WriterCacheKilobytes}");
+            result = unit.Write(write);
+            unit.Commit();
+        }
+        return result;
+    }
+
+    /// <summary>
+    /// Begins a unit: whatever this flow of work writes from now on, in however many acts, is there whole or not at all, and it
+    /// reads what it has written. The writer's turn is taken at the first write and kept to the end, so the end must be near.
+    /// </summary>
+    public Unit Begin() => current.Value = new Unit(this);
+
+    /// <summary>Does something once what is being written is there for all to see: at once outside a unit.</summary>
+    public void AfterCommit(Action then)
+    {
+        if (current.Value is { Over: false } unit) unit.Then(then);
+        else then();
+    }
+
+    /// <summary>What is written together. Not committed, it is rolled back.</summary>
+    public sealed class Unit : IDisposable
+    {
+        private readonly Database database;
+        private readonly List<Action> then = [];
+        private IDbTransaction? transaction;
+        private bool hasTurn;
+
+        internal Unit(Database database) => this.database = database;
+
+        /// <summary>The connection that has unwritten changes; null before the first.</summary>
+        internal IDbConnection? Writing { get; private set; }
+
+        /// <summary>True once it has ended: what was begun in it and goes on is a part of it no more.</summary>
+        internal bool Over { get; private set; }
+
+        internal void Then(Action action) => then.Add(action);
+
+        internal T Write<T>(Func<IDbConnection, T> write)
+        {
+            if (Writing is null) Take();
+            try
+            {
+                Say("SAVEPOINT act");
+                var result = write(Writing!);
+                Say("RELEASE act");
+                return result;
+            }
+            catch (Exception e)
+            {
+                // What went wrong takes back this act and no other; where SQLite has given up the whole, all of it.
+                try { Say("ROLLBACK TO act; RELEASE act"); }
+                catch (SqliteException) { Let(whole: false); }
+                if (e is SqliteException s && IsDiskFull(s)) throw new DiskFullException(e);
+                throw;
+            }
+        }
+
+        /// <summary>Makes it so, then does what waited for that.</summary>
+        /// <exception cref="DiskFullException">No room; nothing is written.</exception>
+        public void Commit()
+        {
             var whole = false;
             try
             {
-                using var transaction = c.BeginTransaction(deferred: false);
-                var result = write(c);
-                transaction.Commit();
+                transaction?.Commit();
                 whole = true;
-                return result;
             }
             catch (SqliteException e) when (IsDiskFull(e)) { throw new DiskFullException(e); }
-            finally
+            finally { Let(whole); }
+            foreach (var action in then) action();
+            then.Clear();
+        }
+
+        /// <inheritdoc/>
+        public void Dispose()
+        {
+            Let(whole: false);
+            Over = true;
+            if (database.current.Value == this) database.current.Value = null;
+        }
+
+        private void Take()
+        {
+            database.turn.Wait();
+            hasTurn = true;
+            try
             {
-                // What went wrong can leave a connection half-way: the next act begins with another.
-                if (!whole || gone)
-                {
-                    writing = null;
-                    c.Dispose();
-                }
+                Writing = database.writing ??= database.Open($"PRAGMA cache_size=-{WriterCacheKilobytes}");
+                transaction = ((KeptStatements)Writing).BeginTransaction(deferred: false);
             }
+            catch
+            {
+                Let(whole: false);
+                throw;
+            }
+        }
+
+        private void Let(bool whole)
+        {
+            if (!hasTurn) return;
+            try { transaction?.Dispose(); }
+            catch (SqliteException) { whole = false; }
+            // What went wrong can leave a connection half-way: the next act begins with another.
+            if (!whole || database.gone)
+            {
+                database.writing?.Dispose();
+                database.writing = null;
+            }
+            (Writing, transaction, hasTurn) = (null, null, false);
+            database.turn.Release();
+        }
+
+        private void Say(string sql)
+        {
+            using var command = Writing!.CreateCommand();
+            command.CommandText = sql;
+            command.ExecuteNonQuery();
         }
     }
 
@@ -91,11 +192,10 @@ public sealed class Database : IDisposable
     {
         gone = true;
         while (free.TryTake(out var c)) c.Dispose();
-        lock (writer)
-        {
-            writing?.Dispose();
-            writing = null;
-        }
+        turn.Wait();
+        writing?.Dispose();
+        writing = null;
+        turn.Release();
     }
 
     // SQLITE_FULL; and the index of the write-ahead log, which is made longer by itself (SQLITE_IOERR_SHMSIZE).

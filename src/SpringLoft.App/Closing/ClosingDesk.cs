@@ -53,7 +53,7 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
             Premises.Add(c, by, now, new("began closing", "class", id.Value, id, $"run {made.Value}; students afterwards: {(after == AfterArchive.View ? "view" : "nothing")}"));
             return made;
         });
-        queue.TryWrite(run);
+        premises.Db.AfterCommit(() => queue.TryWrite(run));
         return run;
     }
 

@@ -95,7 +95,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
             Premises.Add(c, by, now, new("began closing run", "run", made.Value, null, $"{chosen.Count - skipped.Count} classes, {skipped.Count} passed over"));
             return made;
         });
-        queue.TryWrite(run);
+        premises.Db.AfterCommit(() => queue.TryWrite(run));
         return run;
     }
 
@@ -121,7 +121,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
             RunStore.SetWish(c, id, wish);
             Premises.Add(c, by, premises.Clock.Now, new(wish switch { RunWish.Pause => "paused run", RunWish.GoOn => "let run go on", _ => "asked run to stop" }, "run", id.Value, null, $"run {id.Value}"));
         });
-        if (wish != RunWish.Pause) queue.TryWrite(id);
+        if (wish != RunWish.Pause) premises.Db.AfterCommit(() => queue.TryWrite(id));
         news.Ring(id);
     }
 

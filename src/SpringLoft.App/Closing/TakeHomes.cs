@@ -72,7 +72,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             Premises.Add(c, by, premises.Clock.Now, new("began making take-homes", "run", made.Value, null, $"{chosen.Count} students"));
             return made;
         });
-        queue.TryWrite(run);
+        premises.Db.AfterCommit(() => queue.TryWrite(run));
         return run;
     }
 

@@ -71,7 +71,7 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, 
             Premises.Add(c, by, now, new("put folder plan", "plan", id.Value, null, $"{plan.Plan.Name}, version {plan.Version}, to {chosen.Count} classes: run {made.Value}"));
             return made;
         });
-        queue.TryWrite(run);
+        premises.Db.AfterCommit(() => queue.TryWrite(run));
         return run;
     }
 

@@ -110,7 +110,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
             Premises.Add(c, by, now, new("began rolling over", "run", made.Value, null, $"{draft.Lines.Count} classes"));
             return made;
         });
-        queue.TryWrite(run);
+        premises.Db.AfterCommit(() => queue.TryWrite(run));
         return run;
     }
 

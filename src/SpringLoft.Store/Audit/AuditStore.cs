@@ -15,6 +15,10 @@ public sealed record AuditRow
     public string Detail { get; init; } = "";
 }
 
+/// <summary>An answer that was given.</summary>
+/// <param name="Print">Of what was asked: the digest of method, address and body.</param>
+public sealed record KeptAnswer(string Print, long Status, string Body);
+
 /// <summary>Owns audit and once. Lines are only ever added.</summary>
 public static class AuditStore
 {
@@ -38,17 +42,15 @@ public static class AuditStore
         """, new { before, classId, most })];
 
     /// <summary>The answer given before to the same request of the same person; null if there was none.</summary>
-    public static (int Status, string Body)? Answered(IDbConnection c, PersonId who, string key)
-    {
-        var row = c.QuerySingleOrDefault<(long Status, string Body)?>("SELECT status, body FROM once WHERE person_id = @who AND key = @key", new { who, key });
-        return row is { } r ? ((int)r.Status, r.Body) : null;
-    }
+    public static KeptAnswer? Answered(IDbConnection c, PersonId who, string key) =>
+        c.QuerySingleOrDefault<KeptAnswer>("SELECT print, status, body FROM once WHERE person_id = @who AND key = @key", new { who, key });
 
     /// <summary>Keeps an answer for a day; older ones go.</summary>
-    public static void KeepAnswer(IDbConnection c, PersonId who, string key, int status, string body, Instant at)
+    /// <param name="print">Of what was asked.</param>
+    public static void KeepAnswer(IDbConnection c, PersonId who, string key, string print, int status, string body, Instant at)
     {
         c.Execute("DELETE FROM once WHERE at < @old", new { old = at - Duration.FromDays(1) });
-        c.Execute("INSERT INTO once(person_id, key, at, status, body) VALUES(@who, @key, @at, @status, @body) ON CONFLICT DO NOTHING", new { who, key, at, status, body });
+        c.Execute("INSERT INTO once(person_id, key, at, print, status, body) VALUES(@who, @key, @at, @print, @status, @body)", new { who, key, at, print, status, body });
     }
 
     /// <summary>Was this told of a thing since a moment? The detail begins with what the thing is called.</summary>

@@ -184,4 +184,41 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
         ((int)answer.StatusCode).ShouldBeInRange(400, 422);
         (await answer.Code()).ShouldNotBeEmpty();
     }
+
+    [Fact]
+    public async Task A_key_that_was_used_for_something_else_is_refused_and_nothing_of_it_vanishes()
+    {
+        using var http = await at.Server.As("lead");
+        var papers = at.School.FolderNamed("Papers").Value;
+        Task<HttpResponseMessage> Put(string name, string text)
+        {
+            var body = new StreamContent(TinySchool.Bytes(text));
+            body.Headers.ContentType = new("application/octet-stream");
+            var request = new HttpRequestMessage(HttpMethod.Post, $"{at.ClassPath}/folders/{papers}/files?name={name}") { Content = body };
+            request.Headers.Add("Idempotency-Key", "two-files");
+            return http.SendAsync(request);
+        }
+        (await Put("first.txt", "one")).StatusCode.ShouldBe(HttpStatusCode.OK);
+
+        (await (await Put("second.txt", "two")).Code()).ShouldBe("key-used");
+        (await (await Put("first.txt", "two")).Code()).ShouldBe("key-used");
+        (await Put("first.txt", "one")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        at.School.Read(c => Dapper.SqlMapper.ExecuteScalar<int>(c, "SELECT count(*) FROM item WHERE name LIKE 'first%' OR name LIKE 'second%'")).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task What_is_changed_or_taken_away_twice_with_one_key_is_so_once()
+    {
+        using var http = await at.Server.As("lead");
+        var item = at.School.Put(at.School.Lead, "Papers", "to be binned.txt", "x").Result;
+        HttpRequestMessage Bin()
+        {
+            var request = new HttpRequestMessage(HttpMethod.Delete, $"{at.ClassPath}/items/{item.Value}");
+            request.Headers.Add("Idempotency-Key", "bin-it");
+            return request;
+        }
+
+        (await http.SendAsync(Bin())).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await http.SendAsync(Bin())).StatusCode.ShouldBe(HttpStatusCode.NoContent, "the answer of the first, not that it is gone already");
+    }
 }
