@@ -37,6 +37,7 @@ import { InviteDesk } from "./desks/Rosters/InviteDesk";
 import { JoinCodeDesk } from "./desks/Rosters/JoinCodeDesk";
 import { AcceptInvitation, JoinClass } from "./desks/Rosters/JoinPages";
 import { RosterDesk } from "./desks/Rosters/RosterDesk";
+import { BinDesk } from "./desks/Workspaces/BinDesk";
 import { Departments } from "./desks/Workspaces/Departments";
 import { MakeClass } from "./desks/Workspaces/MakeClass";
 import { MakeMany } from "./desks/Workspaces/MakeMany";
@@ -118,6 +119,7 @@ export function App() {
               <Route path="/classes/:id/slips" element={<ClassSlips />} />
               <Route path="/classes/:id/work" element={<AssignmentDesk />} />
               <Route path="/classes/:id/close" element={<ClosingDesk />} />
+              <Route path="/classes/:id/bin" element={<BinDesk />} />
               <Route path="/classes/:id/tidy" element={<TidyDesk />} />
               <Route path="/classes/:id/shelf" element={<ShelfDesk />} />
               <Route path="/classes/:id/roll-over" element={<RolloverDesk />} />
@@ -128,6 +130,7 @@ export function App() {
             <>
               <Route path="/" element={<MyClasses />} />
               <Route path="/classes/:id" element={<StudentClass />} />
+              <Route path="/classes/:id/bin" element={<BinDesk />} />
             </>
           )}
           <Route

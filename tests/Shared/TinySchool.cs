@@ -87,6 +87,7 @@ internal sealed class TinySchool : IDisposable
     internal TakeHomes TakeHomes => new(Premises, Queue.Writer, new NoMilestones(), Copies);
     internal LastCopies Copies => new(Premises);
     internal LoftBin Bin => new(Premises, Copies);
+    internal ClassBin ClassBin => new(Premises, Copies);
     internal List<string> Letters { get; } = [];
 
     /// <summary>A plan that ships, by its name.</summary>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { newKey, problemOf, ProblemError, take } from "./client";
+import { api, isLost, newKey, problemOf, ProblemError, take } from "./client";
 
 const answer = (status: number, over: object) =>
   Promise.resolve({ response: new Response(null, { status }), ...over });
@@ -30,6 +30,28 @@ describe("what the server explained", () => {
 
   it("is the data otherwise", async () => {
     expect(await take(answer(200, { data: { id: 7 } }))).toEqual({ id: 7 });
+  });
+
+  it("is not known where the answer was lost: then the act keeps its key", () => {
+    expect([0, 502, 503, 504].every(isLost)).toBe(true);
+    expect([200, 401, 409, 422, 500, 507].some(isLost)).toBe(false);
+  });
+
+  it("has a key on whatever changes something, and on nothing that only reads", async () => {
+    const sent: Request[] = [];
+    const fetch = (request: Request) => {
+      sent.push(request);
+      return Promise.resolve(new Response(null, { status: 204 }));
+    };
+    const baseUrl = "http://127.0.0.1/";
+    await api.GET("/api/me", { baseUrl, fetch });
+    await api.DELETE("/api/classes/{classId}/items/{itemId}", {
+      baseUrl,
+      fetch,
+      params: { path: { classId: 1, itemId: 2 } },
+    });
+    await api.POST("/api/sign-out", { baseUrl, fetch, headers: { "Idempotency-Key": "mine" } });
+    expect(sent.map((r) => r.headers.get("Idempotency-Key")?.length ?? 0)).toEqual([0, 32, 4]);
   });
 
   it("has a key for each intention that no other has", () => {

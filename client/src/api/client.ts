@@ -7,6 +7,15 @@ export type Schemas = components["schemas"];
 /** Talks to the server; every path and shape is checked against the contract. */
 export const api = createClient<paths>({ baseUrl: "/" });
 
+// Whatever changes something carries a key, so that sent twice it is done once; an act that may be tried again brings its own.
+api.use({
+  onRequest({ request }) {
+    if (request.method !== "GET" && !request.headers.has("Idempotency-Key"))
+      request.headers.set("Idempotency-Key", newKey());
+    return request;
+  },
+});
+
 /** An error that the server explained: what is wrong, what to do, and about which field. */
 export class ProblemError extends Error {
   constructor(
@@ -63,12 +72,27 @@ export function newKey(): string {
   );
 }
 
+/** Was the answer lost on the way, so that nobody knows whether it was done? Then it is asked again with the same key. */
+export const isLost = (status: number) => status === 0 || (status >= 502 && status <= 504);
+
+// A file that did not arrive is sent again under the key it had.
+const keysOfFiles = new WeakMap<File, Map<string, string>>();
+
+function keyOf(file: File, path: string): string {
+  const keys = keysOfFiles.get(file) ?? new Map<string, string>();
+  keysOfFiles.set(file, keys);
+  const key = keys.get(path) ?? newKey();
+  keys.set(path, key);
+  return key;
+}
+
 /** Sends a file as the bare body of a request and tells how far it is, 0 to 1. */
 export function sendFile<T>(path: string, file: File, onProgress: (part: number) => void): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open("POST", `${path}${path.includes("?") ? "&" : "?"}name=${encodeURIComponent(file.name)}`);
     request.setRequestHeader("Content-Type", "application/octet-stream");
+    request.setRequestHeader("Idempotency-Key", keyOf(file, path));
     request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
     request.onerror = () =>
       reject(
@@ -80,6 +104,8 @@ export function sendFile<T>(path: string, file: File, onProgress: (part: number)
         ),
       );
     request.onload = () => {
+      // Answered, it is settled: the same file put in once more is another act.
+      if (!isLost(request.status)) keysOfFiles.get(file)?.delete(path);
       let body: unknown;
       try {
         body = JSON.parse(request.responseText);

@@ -1268,6 +1268,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/take-homes/{yearId}/{personId}/letting-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["letGoOfTakeHome"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/my-take-homes/{yearId}/letting-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["letGoOfMyTakeHome"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/my-take-homes": {
         parameters: {
             query?: never;
@@ -1732,22 +1764,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/folders/{folderId}/bring-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["bringBackFolder"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/classes/{classId}/folders/{folderId}/binning": {
         parameters: {
             query?: never;
@@ -1988,7 +2004,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/items/{itemId}/bring-back": {
+    "/api/classes/{classId}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["classBin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/bin/{kind}/{thingId}/bring-back": {
         parameters: {
             query?: never;
             header?: never;
@@ -1997,7 +2029,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["bringBackItem"];
+        post: operations["bringBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3417,7 +3449,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -3521,11 +3553,26 @@ export interface components {
             goUp: boolean;
             leaversLeave: boolean;
         };
+        BinnedThing: {
+            kind: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            by: string;
+            at: components["schemas"]["Instant"];
+            from: null | string;
+            /** Format: int32 */
+            folders: number;
+            addedBy: string;
+            goneAt: components["schemas"]["Instant"];
+            waits: boolean;
+        };
         BinnedView: {
             id: components["schemas"]["ClassId"];
             name: string;
             binnedAt: components["schemas"]["Instant"];
             goneAt: components["schemas"]["Instant"];
+            waits: string[];
         };
         BinPreview: {
             /** Format: int32 */
@@ -3942,6 +3989,8 @@ export interface components {
             heldBy: components["schemas"]["HeldBy"];
             /** Format: double */
             score: null | number;
+            /** Format: double */
+            counts: null | number;
         };
         CombinedColumn: {
             title: string;
@@ -4460,7 +4509,7 @@ export interface components {
         /** @enum {unknown} */
         HoldDecision: "Waiting" | "Yes" | "No";
         /** @enum {unknown} */
-        HoldKind: "ClassLoses" | "SchoolLoses" | "CameEmpty" | "OutsideDates" | "PersonUnclear" | "ClassGone";
+        HoldKind: "ClassLoses" | "SchoolLoses" | "StaffLoses" | "CameEmpty" | "OutsideDates" | "PersonUnclear" | "ClassGone";
         HoldView: {
             key: string;
             kind: components["schemas"]["HoldKind"];
@@ -4621,6 +4670,10 @@ export interface components {
             groups: string[];
             by: components["schemas"]["EnrolledBy"];
             whyNot: null | string;
+        };
+        LetGoBody: {
+            name: null | string;
+            reason: null | string;
         };
         Letter: {
             file: string;
@@ -5196,6 +5249,8 @@ export interface components {
             /** Format: double */
             score: null | number;
             draft: boolean;
+            /** Format: double */
+            counts: null | number;
             /** Format: int32 */
             files: number;
             /** Format: int32 */
@@ -5903,6 +5958,8 @@ export interface components {
             /** Format: double */
             score: null | number;
             draft: boolean;
+            /** Format: double */
+            counts: null | number;
             /** Format: double */
             points: null | number;
             files: components["schemas"]["WorkFileView"][];
@@ -8884,6 +8941,69 @@ export interface operations {
             };
         };
     };
+    letGoOfTakeHome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                yearId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetGoBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    letGoOfMyTakeHome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                yearId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     myTakeHomes: {
         parameters: {
             query?: never;
@@ -9888,36 +10008,6 @@ export interface operations {
             };
         };
     };
-    bringBackFolder: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                classId: number;
-                folderId: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     previewBinFolder: {
         parameters: {
             query?: never;
@@ -10457,13 +10547,45 @@ export interface operations {
             };
         };
     };
-    bringBackItem: {
+    classBin: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 classId: number;
-                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinnedThing"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                kind: string;
+                thingId: number;
             };
             cookie?: never;
         };

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient, type UseMutationResult } from "@tanstack/react-query";
 import { useRef } from "react";
-import { newKey, ProblemError } from "./client";
+import { isLost, newKey, ProblemError } from "./client";
 
 /**
  * One act that changes something. A second click while it runs, or a retry after a lost answer, carries the same key
@@ -23,8 +23,8 @@ export function useAct<In, Out>(
       await queries.invalidateQueries();
     },
     onError: (e) => {
-      // What was refused was not done: the mended request is another intention.
-      if (e.status !== 0) key.current = null;
+      // What was refused was not done: the mended request is another intention. An answer that was lost may have been a yes.
+      if (!isLost(e.status)) key.current = null;
       if (e.code === "changed-meanwhile") void queries.invalidateQueries();
     },
   });

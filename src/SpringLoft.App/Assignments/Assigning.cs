@@ -91,7 +91,7 @@ public sealed class Assigning(Premises premises)
         if (work.Count > 0)
             throw new RefusedException("assignment-has-work", $"{work.Count} students have work in “{a.Title}”.", "Keep it: it goes into the archive with the class.");
         var now = premises.Clock.Now;
-        AssignmentStore.Bin(c, assignment, now);
+        AssignmentStore.Bin(c, assignment, now, by.Id);
         Premises.Add(c, by, now, new("binned", "assignment", assignment.Value, id, a.Title));
     });
 

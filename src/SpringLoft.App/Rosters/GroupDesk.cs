@@ -88,7 +88,7 @@ public sealed class GroupDesk(Premises premises)
         var all = FolderStore.OfClass(c, id);
         var full = FolderSteps.Holding(all, FolderSteps.Filled(c, id));
         var own = all.Where(f => f.GroupId == group && f.Rule == FolderRule.OnePerGroup).ToList();
-        foreach (var f in own.Where(f => !full.Contains(f.Id))) Arranging.BinWith(c, id, f.Id, now);
+        foreach (var f in own.Where(f => !full.Contains(f.Id))) Arranging.BinWith(c, id, f.Id, now, by.Id);
         var stay = own.Where(f => full.Contains(f.Id)).ToList();
         foreach (var f in stay) FolderStore.Save(c, f with { Rule = FolderRule.StaffOnly, GroupId = null });
         GroupStore.Bin(c, group, now);

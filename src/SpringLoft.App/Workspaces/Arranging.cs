@@ -69,18 +69,8 @@ public sealed class Arranging(Premises premises)
         var all = FolderStore.OfClass(c, id);
         var row = all.FirstOrDefault(f => f.Id == folder) ?? throw Refusals.NotFound("folder");
         var now = premises.Clock.Now;
-        BinWith(c, id, folder, now);
+        BinWith(c, id, folder, now, by.Id);
         Premises.Add(c, by, now, new("binned", "folder", folder.Value, id, row.Name));
-    });
-
-    /// <summary>Brings a folder back with those that went with it.</summary>
-    public void BringBack(Caller by, ClassId id, FolderId folder) => premises.Db.Write(c =>
-    {
-        ClassGate.Find(c, by, id).NotArchived();
-        var all = FolderStore.WithBin(c, id);
-        var row = all.FirstOrDefault(f => f.Id == folder && f.BinnedAt is not null) ?? throw Refusals.NotFound("folder in the bin");
-        OutOfBin(c, all, row);
-        Premises.Add(c, by, premises.Clock.Now, new("brought back", "folder", folder.Value, id, row.Name));
     });
 
     /// <summary>Who sees a folder, and why: everybody on the roster.</summary>
@@ -112,7 +102,7 @@ public sealed class Arranging(Premises premises)
             case BlindKind.GroupWithoutMembers:
                 var group = FolderStore.OfClass(c, id).First(f => f.Id == spot.Folder).GroupId!.Value;
                 if (spot.Students.Count > 0 && GroupStore.Members(c, id).Count > 0) foreach (var s in spot.Students) GroupStore.AddMember(c, group, s);
-                else BinWith(c, id, spot.Folder!.Value, premises.Clock.Now);
+                else BinWith(c, id, spot.Folder!.Value, premises.Clock.Now, by.Id);
                 break;
             case BlindKind.NoOwnFolder: UnfoldAgain(c, k, spot.Students[0]); break;
             case BlindKind.ShutByAbove:
@@ -136,9 +126,9 @@ public sealed class Arranging(Premises premises)
             [.. AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is not null && placed[a.Id].Any() && placed[a.Id].All(going.Contains)).Select(a => a.Title)]);
     });
 
-    internal static void BinWith(IDbConnection c, ClassId id, FolderId folder, Instant now)
+    internal static void BinWith(IDbConnection c, ClassId id, FolderId folder, Instant now, PersonId by)
     {
-        foreach (var f in Within(FolderStore.OfClass(c, id), folder)) FolderStore.Save(c, f with { BinnedAt = now });
+        foreach (var f in Within(FolderStore.OfClass(c, id), folder)) FolderStore.Save(c, f with { BinnedAt = now, BinnedBy = by });
     }
 
     internal static IReadOnlyList<BlindSpot> Blind(IDbConnection c, ClassId id)
@@ -162,13 +152,20 @@ public sealed class Arranging(Premises premises)
             throw new RefusedException("plan-none", "The class follows no plan that makes own folders.", "Put a folder plan with own folders to it.");
     }
 
+    /// <summary>Brings a binned folder back with those that went with it.</summary>
+    internal static void OutOfBin(IDbConnection c, ClassId id, FolderId folder)
+    {
+        var all = FolderStore.WithBin(c, id);
+        OutOfBin(c, all, all.FirstOrDefault(f => f.Id == folder && f.BinnedAt is not null) ?? throw Refusals.NotFound("folder in the bin"));
+    }
+
     private static void OutOfBin(IDbConnection c, IReadOnlyList<FolderRow> all, FolderRow row)
     {
         // The folder it stood in may be gone since: then it comes back at the top.
         var parent = all.Any(f => f.Id == row.ParentId && f.BinnedAt is null) ? row.ParentId : null;
         var taken = all.Where(f => f.BinnedAt is null && f.ParentId == parent).Select(f => SafeName.Key(f.Name)).ToHashSet();
         foreach (var f in Within(all, row.Id).Where(f => f.BinnedAt == row.BinnedAt))
-            FolderStore.Save(c, f.Id == row.Id ? f with { BinnedAt = null, ParentId = parent, Name = SafeName.Distinct(f.Name, taken, isFile: false) } : f with { BinnedAt = null });
+            FolderStore.Save(c, f.Id == row.Id ? f with { BinnedAt = null, BinnedBy = null, ParentId = parent, Name = SafeName.Distinct(f.Name, taken, isFile: false) } : f with { BinnedAt = null, BinnedBy = null });
     }
 
     private static List<FolderRow> Within(IReadOnlyList<FolderRow> all, FolderId top)

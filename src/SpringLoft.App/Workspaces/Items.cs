@@ -157,15 +157,6 @@ public sealed class Items(Premises premises)
         Premises.Add(c, by, now, new("binned", "item", item.Value, id, row.Name));
     });
 
-    /// <summary>Brings an item back from the bin.</summary>
-    public void BringBack(Caller by, ClassId id, ItemId item) => premises.Db.Write(c =>
-    {
-        ClassGate.Find(c, by, id).NotArchived();
-        var row = ItemStore.WithBin(c, id).FirstOrDefault(i => i.Id == item && i.BinnedAt is not null) ?? throw Refusals.NotFound("thing in the bin");
-        ItemStore.SetBinned(c, item, null, null);
-        Premises.Add(c, by, premises.Clock.Now, new("brought back", "item", item.Value, id, row.Name));
-    });
-
     /// <summary>Opens a file for somebody who sees it.</summary>
     public Download Open(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
     {

@@ -13,7 +13,7 @@ public sealed record DeletingFacts(ClassState State, int Held, int WithWork, int
 public static class Deleting
 {
     /// <summary>Days in the bin before it is gone for good.</summary>
-    public const int Days = 30;
+    public const int Days = Binning.Days;
 
     /// <summary>What stands against it, in words; none if it may go.</summary>
     public static IReadOnlyList<string> Against(DeletingFacts f)

@@ -1,12 +1,13 @@
 using SpringLoft.App;
 using SpringLoft.App.Closing;
 using SpringLoft.App.Rosters;
+using SpringLoft.App.Workspaces;
 using SpringLoft.Core;
 
 namespace SpringLoft.Server.Hosting;
 
 /// <summary>What is due by the clock: the roster feed, what has lain in the bin long enough, and once a day the take-homes of those who left long ago and the files that nothing refers to.</summary>
-internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, LastCopies copies, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
+internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, ClassBin bins, LastCopies copies, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
@@ -22,6 +23,7 @@ internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bi
                 try
                 {
                     bin.LetGo();
+                    bins.LetGo();
                     if (swept != premises.Clock.Today)
                     {
                         swept = premises.Clock.Today;

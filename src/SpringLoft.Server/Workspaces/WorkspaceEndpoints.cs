@@ -103,11 +103,6 @@ internal static class WorkspaceEndpoints
             arranging.Bin(who, new(classId), new(folderId));
             return TypedResults.NoContent();
         }).WithName("binFolder").Needs(Act.Arrange);
-        k.MapPost("/folders/{folderId:long}/bring-back", (long classId, long folderId, Caller who, Arranging arranging) =>
-        {
-            arranging.BringBack(who, new(classId), new(folderId));
-            return TypedResults.NoContent();
-        }).WithName("bringBackFolder").Needs(Act.Arrange);
         k.MapGet("/folders/{folderId:long}/binning", (long classId, long folderId, Arranging arranging) => arranging.PreviewBin(new(classId), new(folderId))).WithName("previewBinFolder").Needs(Act.Arrange);
         k.MapPost("/folders/{folderId:long}/zips", (long classId, long folderId, Caller who, TreeIntake trees, HttpRequest request, CancellationToken stop) =>
             trees.TakeZip(who, new(classId), new(folderId), request.Body, stop)).WithName("takeZip").TakesFile().Needs(Act.Arrange);
@@ -156,10 +151,11 @@ internal static class WorkspaceEndpoints
             items.Bin(who, new(classId), new(itemId));
             return TypedResults.NoContent();
         }).WithName("binItem").Needs(Act.AddItem);
-        k.MapPost("/items/{itemId:long}/bring-back", (long classId, long itemId, Caller who, Items items) =>
+        k.MapGet("/bin", (long classId, Caller who, ClassBin bin) => bin.See(who, new(classId))).WithName("classBin").Needs(Act.AddItem);
+        k.MapPost("/bin/{kind}/{thingId:long}/bring-back", (long classId, string kind, long thingId, Caller who, ClassBin bin) =>
         {
-            items.BringBack(who, new(classId), new(itemId));
+            bin.BringBack(who, new(classId), kind, thingId);
             return TypedResults.NoContent();
-        }).WithName("bringBackItem").Needs(Act.Arrange);
+        }).WithName("bringBack").Needs(Act.AddItem);
     }
 }

@@ -115,7 +115,11 @@ public static class AssignmentStore
         "UPDATE assignment SET published_at = @at, version = version + 1 WHERE id = @id AND version = @version", new { id, version, at }) == 1;
 
     /// <summary>Puts an assignment in the bin.</summary>
-    public static void Bin(IDbConnection c, AssignmentId id, Instant at) => c.Execute("UPDATE assignment SET binned_at = @at WHERE id = @id", new { id, at });
+    public static void Bin(IDbConnection c, AssignmentId id, Instant at, PersonId by) => c.Execute("UPDATE assignment SET binned_at = @at, binned_by = @by WHERE id = @id", new { id, at, by });
+
+    /// <summary>Brings an assignment back from the bin, under a title that is free.</summary>
+    public static void BringBack(IDbConnection c, AssignmentId id, string title) =>
+        c.Execute("UPDATE assignment SET binned_at = NULL, binned_by = NULL, title = @title, title_key = @key, version = version + 1 WHERE id = @id", new { id, title, key = SafeName.Key(title) });
 
     /// <summary>How many assignments of a class are in the bin.</summary>
     public static int BinnedCount(IDbConnection c, ClassId id) =>

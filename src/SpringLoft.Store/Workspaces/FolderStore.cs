@@ -24,6 +24,9 @@ public sealed record FolderRow
     public int Version { get; init; }
     public Instant? BinnedAt { get; init; }
 
+    /// <summary>Null where a plan did it.</summary>
+    public PersonId? BinnedBy { get; init; }
+
     /// <summary>What its plan gave it when it was last put; null for a folder that no plan made.</summary>
     public GivenFolder? Given => GivenName is { } n && GivenRule is { } r && GivenPosition is { } p ? new(n, r, p) : null;
 
@@ -34,7 +37,7 @@ public sealed record FolderRow
 /// <summary>Owns folder.</summary>
 public static class FolderStore
 {
-    private const string Columns = "id, parent_id, name, position, rule, student_id, group_id, members_may, plan_key, given_name, given_rule, given_position, version, binned_at";
+    private const string Columns = "id, parent_id, name, position, rule, student_id, group_id, members_may, plan_key, given_name, given_rule, given_position, version, binned_at, binned_by";
 
     /// <summary>Folders of a class in the order in which they stand within their parents, the bin left out.</summary>
     public static IReadOnlyList<FolderRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<FolderRow>(
@@ -104,9 +107,9 @@ public static class FolderStore
     public static bool Save(IDbConnection c, FolderRow f) => c.Execute(
         """
         UPDATE folder SET parent_id = @ParentId, name = @Name, name_key = @key, position = @Position, rule = @rule, group_id = @GroupId, members_may = @MembersMay, plan_key = @PlanKey, given_name = @GivenName,
-          given_rule = @givenRule, given_position = @GivenPosition, binned_at = @BinnedAt, version = version + 1
+          given_rule = @givenRule, given_position = @GivenPosition, binned_at = @BinnedAt, binned_by = @BinnedBy, version = version + 1
         WHERE id = @Id AND version = @Version
-        """, new { f.Id, f.Version, f.ParentId, f.Name, key = SafeName.Key(f.Name), f.Position, rule = f.Rule.ToString(), f.GroupId, f.MembersMay, f.PlanKey, f.GivenName, givenRule = f.GivenRule?.ToString(), f.GivenPosition, f.BinnedAt }) == 1;
+        """, new { f.Id, f.Version, f.ParentId, f.Name, key = SafeName.Key(f.Name), f.Position, rule = f.Rule.ToString(), f.GroupId, f.MembersMay, f.PlanKey, f.GivenName, givenRule = f.GivenRule?.ToString(), f.GivenPosition, f.BinnedAt, f.BinnedBy }) == 1;
 
     /// <summary>Gives folders of a class other keys; they may take them from one another.</summary>
     public static void Rekey(IDbConnection c, IReadOnlyList<(FolderId Id, FolderKey Key)> keys)

@@ -57,7 +57,7 @@ public class ArrangingTests : SchoolTest
         Arranging.Bin(school.Lead, school.Class, staff);
         school.Workspace.See(school.Lead, school.Class).Folders.ShouldNotContain(f => f.Name == "Lesson plans");
         Arranging.Make(school.Lead, school.Class, new("Staff room", null, FolderRule.StaffOnly, null, 0));
-        Arranging.BringBack(school.Lead, school.Class, staff);
+        school.ClassBin.BringBack(school.Lead, school.Class, "Folder", staff.Value);
 
         Top().ShouldContain("Staff room (2)");
         school.Workspace.See(school.Lead, school.Class).Items.Single().Folders.ShouldBe([Folder("Lesson plans").Id]);

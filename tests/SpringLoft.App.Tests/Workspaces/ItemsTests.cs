@@ -68,7 +68,7 @@ public class ItemsTests : SchoolTest
 
         Refused(() => school.Items.Bin(school.Umi, school.Class, hers)).ShouldBe("item-not-yours");
         school.Items.Bin(school.Rúna, school.Class, hers);
-        school.Items.BringBack(school.Lead, school.Class, hers);
+        school.ClassBin.BringBack(school.Lead, school.Class, "File", hers.Value);
         Names("Shared table").ShouldBe(["hers.txt"]);
     }
 

@@ -8,6 +8,7 @@ import { useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useHead, useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
+import { Ask } from "../../parts/Ask";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
@@ -17,6 +18,7 @@ import { GiveOut } from "../Workspaces/GiveOut";
 import { giveWords } from "../Workspaces/ThingActs";
 import { MakeAssignment } from "./MakeAssignment";
 import { ReturnAll } from "./ReturnAll";
+import { useBringBack, type InBin } from "../Workspaces/bringBack";
 import { ReturnsGrid } from "./ReturnsGrid";
 import { WorkSlip } from "./WorkSlip";
 
@@ -36,6 +38,8 @@ export function AssignmentDesk() {
   const [address, setAddress] = useSearchParams();
   const [making, setMaking] = useState(false);
   const [returning, setReturning] = useState<{ assignment?: Schemas["ReturnsColumn"] } | null>(null);
+  const [binned, setBinned] = useState<InBin | null>(null);
+  const back = useBringBack(id, () => setBinned(null));
   useKeyList(keyList);
   const workId = Number(address.get("piece")) || undefined;
   const column = returns.data?.assignments.find((a) => a.id === Number(address.get("assignment")));
@@ -55,6 +59,10 @@ export function AssignmentDesk() {
             column={column}
             shut={shut}
             onReturn={() => setReturning({ assignment: column })}
+            onBinned={(thing) => {
+              setBinned(thing);
+              setAddress({});
+            }}
           />
         ) : (
           d && (
@@ -86,7 +94,12 @@ export function AssignmentDesk() {
         )
       }
     >
-      <Problem error={head.error ?? returns.error} />
+      <Problem error={head.error ?? returns.error ?? back.error} />
+      {binned && (
+        <Typography role="status" variant="body2">
+          “{binned.name}” is in the bin. <Button onClick={() => back.mutate(binned)}>Bring it back</Button>
+        </Typography>
+      )}
       {d && (
         <Box sx={{ display: "flex", gap: 2, alignItems: "baseline", mb: 1 }}>
           <Typography variant="body2" sx={{ color: "text.secondary" }}>
@@ -129,11 +142,13 @@ function ColumnSlip({
   column: a,
   shut,
   onReturn,
+  onBinned,
 }: {
   classId: number;
   column: Schemas["ReturnsColumn"];
   shut: boolean;
   onReturn: () => void;
+  onBinned: (thing: InBin) => void;
 }) {
   const path = { params: { path: { classId, assignmentId: a.id } } };
   const publish = useAct((_: void, headers) =>
@@ -145,9 +160,16 @@ function ColumnSlip({
       }),
     ),
   );
-  const bin = useAct(() => take(api.DELETE("/api/classes/{classId}/assignments/{assignmentId}", path)));
+  const bin = useAct(
+    (_: void, headers) =>
+      take(api.DELETE("/api/classes/{classId}/assignments/{assignmentId}", { ...path, headers })),
+    () => {
+      setAsking(null);
+      onBinned({ kind: "Assignment", id: a.id, name: a.title });
+    },
+  );
   const workspace = useWorkspace(classId);
-  const [asking, setAsking] = useState<"change" | "give" | null>(null);
+  const [asking, setAsking] = useState<"change" | "give" | "bin" | null>(null);
   const bank = workspace.data?.head.kind === "Department";
   return (
     <>
@@ -199,16 +221,25 @@ function ColumnSlip({
         </Button>
       )}
       {a.handedIn === 0 && !shut && (
-        <Button
-          variant="outlined"
-          color="inherit"
-          disabled={bin.isPending}
-          onClick={() => bin.mutate(undefined)}
-        >
-          Bin this assignment
+        <Button variant="outlined" color="inherit" disabled={bin.isPending} onClick={() => setAsking("bin")}>
+          Bin this assignment…
         </Button>
       )}
-      <Problem error={publish.error ?? bin.error} />
+      <Ask
+        open={asking === "bin"}
+        title={`Bin “${a.title}”?`}
+        act="Put it in the bin"
+        busy={bin.isPending}
+        error={bin.error}
+        onAct={() => bin.mutate()}
+        onClose={() => setAsking(null)}
+      >
+        <Typography>
+          {a.published ? "Students no longer see it. " : ""}Nobody has handed in work for it. It stands in the
+          bin of the class for 30 days and can be brought back, in the folders it is filed in.
+        </Typography>
+      </Ask>
+      <Problem error={publish.error} />
     </>
   );
 }

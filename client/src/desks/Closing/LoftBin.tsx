@@ -39,7 +39,14 @@ export function LoftBin() {
             <TableRow key={b.id} hover>
               <TableCell>{b.name}</TableCell>
               <TableCell>{sayMoment(b.binnedAt)}</TableCell>
-              <TableCell>{sayMoment(b.goneAt)}</TableCell>
+              <TableCell>
+                {sayMoment(b.goneAt)}
+                {b.waits.map((w) => (
+                  <StateMark key={w} mark="attention" wrap>
+                    not then: {w}
+                  </StateMark>
+                ))}
+              </TableCell>
               <TableCell align="right">
                 <Button
                   disabled={back.isPending}

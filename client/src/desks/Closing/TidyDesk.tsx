@@ -17,7 +17,7 @@ import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayMoment } from "../../parts/words";
 
-type Done = { kind: "file" | "keep" | "bin"; id: number; name: string };
+type Done = { kind: "file" | "keep" | "bin"; id: number; name: string; thing: string };
 
 const keyList: [string, string][] = [
   ["F", "file it in the folder that is chosen"],
@@ -52,7 +52,7 @@ export function TidyDesk() {
         );
       else if (what === "keep") await take(api.POST("/api/classes/{classId}/tidy/{itemId}/keeping", item));
       else await take(api.DELETE("/api/classes/{classId}/items/{itemId}", item));
-      return { kind: what, id: thing!.id, name: thing!.name };
+      return { kind: what, id: thing!.id, name: thing!.name, thing: thing!.kind };
     },
     (d) => setDone((all) => [...all, d]),
   );
@@ -65,7 +65,13 @@ export function TidyDesk() {
         );
       else if (last.kind === "keep")
         await take(api.DELETE("/api/classes/{classId}/tidy/{itemId}/keeping", item));
-      else await take(api.POST("/api/classes/{classId}/items/{itemId}/bring-back", item));
+      else
+        await take(
+          api.POST("/api/classes/{classId}/bin/{kind}/{thingId}/bring-back", {
+            params: { path: { ...path, kind: last.thing, thingId: last.id } },
+            headers,
+          }),
+        );
     },
     (_, last) => {
       setDone((all) => all.slice(0, -1));

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useMemo, useState, type ReactNode } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { ProblemError, type Schemas } from "../../api/client";
 import { useSchool, useWorkspace } from "../../api/queries";
 import { CourseMark } from "../../parts/CourseMark";
@@ -16,6 +16,7 @@ import { ThingTable } from "../../parts/ThingTable";
 import { Written } from "../../parts/Written";
 import { count, rightWords, sayDay, sayMoment } from "../../parts/words";
 import { OwnAssignment } from "../Assignments/OwnAssignment";
+import { useBringBack, type InBin } from "./bringBack";
 import { LeftClass } from "./LeftClass";
 import { PageDesk, PageForm } from "./PageDesk";
 import { ThingActs } from "./ThingActs";
@@ -175,6 +176,14 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
           <UsedThings things={w.uses} />
         </>
       )}
+      {w.head.standing === "Student" && (
+        <Typography variant="body2">
+          <Link component={RouterLink} to={`/classes/${w.head.id}/bin`}>
+            Bin
+          </Link>
+          , what was binned of yours
+        </Typography>
+      )}
       <Typography variant="h2">Notices</Typography>
       {w.notices.length === 0 && <Typography sx={{ color: "text.secondary" }}>None yet.</Typography>}
       {w.notices.map((n) => (
@@ -203,7 +212,8 @@ function FolderContent({
   onPage: (id: number | null) => void;
   shut: boolean;
 }) {
-  const [binned, setBinned] = useState<{ name: string } | null>(null);
+  const [binned, setBinned] = useState<InBin | null>(null);
+  const back = useBringBack(w.head.id, () => setBinned(null));
   const [writing, setWriting] = useState(false);
   const items = w.items.filter((i) => i.folders.includes(folder.id));
   // What is still to be done stands first, what came back last.
@@ -251,9 +261,14 @@ function FolderContent({
       </Typography>
       {binned && (
         <Typography role="status" variant="body2">
-          “{binned.name}” is in the bin. Your teacher can bring it back.
+          “{binned.name}” is in the{" "}
+          <Link component={RouterLink} to={`/classes/${w.head.id}/bin`}>
+            bin
+          </Link>{" "}
+          for 30 days. <Button onClick={() => back.mutate(binned)}>Bring it back</Button>
         </Typography>
       )}
+      <Problem error={back.error} />
       {assignments.map((a) => (
         <OwnAssignment key={a.id} classId={w.head.id} assignment={a} shut={shut} />
       ))}

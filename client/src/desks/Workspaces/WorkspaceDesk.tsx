@@ -6,7 +6,7 @@ import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
-import { api, take, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
@@ -26,6 +26,7 @@ import { FolderActs, type Undoable } from "./FolderActs";
 import { FolderForm } from "./FolderForm";
 import { PageDesk, PageForm } from "./PageDesk";
 import { ThingActs } from "./ThingActs";
+import { useBringBack, type InBin } from "./bringBack";
 import { WorkspaceSlip } from "./WorkspaceSlip";
 
 const keyList: [string, string][] = [
@@ -50,15 +51,7 @@ export function WorkspaceDesk() {
   const choose = (folder: string) => setAddress({ folder });
   const [making, setMaking] = useState(false);
   const [binned, setBinned] = useState<Schemas["FolderView"] | null>(null);
-  const back = useAct(
-    (folderId: number) =>
-      take(
-        api.POST("/api/classes/{classId}/folders/{folderId}/bring-back", {
-          params: { path: { classId: id, folderId } },
-        }),
-      ),
-    () => setBinned(null),
-  );
+  const back = useBringBack(id, () => setBinned(null));
   const [undo, setUndo] = useState<Undoable | null>(null);
   const putBack = useAct(
     (u: Undoable) => u.undo(id, u.folder.id),
@@ -121,7 +114,7 @@ export function WorkspaceDesk() {
             {binned && (
               <Typography variant="body2" role="status">
                 “{binned.name}” is in the bin.{" "}
-                <Link component="button" onClick={() => back.mutate(binned.id)}>
+                <Link component="button" onClick={() => back.mutate({ kind: "Folder", ...binned })}>
                   Bring it back
                 </Link>
               </Typography>
@@ -132,6 +125,9 @@ export function WorkspaceDesk() {
                 <StateMark mark="attention">{unfiled.length} unfiled</StateMark>
               </Button>
             )}
+            <Button component={RouterLink} to={`/classes/${id}/bin`} color="inherit">
+              Bin
+            </Button>
           </Box>
           {showsUnfiled ? (
             <FileAway classId={id} items={unfiled} folders={w.folders} />
@@ -183,16 +179,8 @@ function FolderView({
 }) {
   const id = workspace.head.id;
   const [adding, setAdding] = useState<"link" | "page" | null>(null);
-  const [binned, setBinned] = useState<{ id: number; name: string } | null>(null);
-  const back = useAct(
-    (item: { id: number }) =>
-      take(
-        api.POST("/api/classes/{classId}/items/{itemId}/bring-back", {
-          params: { path: { classId: id, itemId: item.id } },
-        }),
-      ),
-    () => setBinned(null),
-  );
+  const [binned, setBinned] = useState<InBin | null>(null);
+  const back = useBringBack(id, () => setBinned(null));
   const items = workspace.items.filter((i) => i.folders.includes(folder.id));
   const assignments = workspace.assignments.filter((a) => a.folders.includes(folder.id));
   const shut = workspace.head.state === "Archived";
