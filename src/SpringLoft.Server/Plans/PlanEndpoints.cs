@@ -1,5 +1,6 @@
 using SpringLoft.App;
 using SpringLoft.App.Plans;
+using SpringLoft.App.Runs;
 using SpringLoft.Core;
 using SpringLoft.Core.Plans;
 using SpringLoft.Core.Workspaces;
@@ -31,6 +32,11 @@ internal static class PlanEndpoints
         api.MapPost("/plans/outline", (ListBody body, PlanDesk desk) =>
             body.Class is { } k ? desk.OfClass(k) : body.Paths is { } paths ? desk.ReadPaths(paths) : desk.ReadList(body.Text)).WithName("readOutline")
             .WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(32 * 1024 * 1024)).Needs(Act.PlanFolders);
+        api.MapPost("/runs/{runId:long}/again", (long runId, Caller who, RunFaults runs) =>
+        {
+            runs.Again(who, new(runId));
+            return TypedResults.NoContent();
+        }).WithName("tryRunAgain").Needs(Act.SeeBoard);
         api.MapPost("/plans/outline-of-zip/files", (PlanDesk desk, HttpRequest request, CancellationToken stop) => desk.ReadZip(request.Body, stop)).WithName("readOutlineOfZip").TakesFile().Needs(Act.PlanFolders);
         api.MapPost("/arrangements", (ArrangeBody body, PlanDesk desk) => desk.Arrange(body.Plan, body.Year, body.Term, body.Sections ?? [])).WithName("arrangements").Needs(Act.SeeBoard);
         api.MapPost("/plans", (PlanBody body, Caller who, PlanDesk desk) => new Made(desk.Make(who, body.Name, body.About, body.Lines ?? []).Value)).WithName("makePlan").Needs(Act.PlanFolders);

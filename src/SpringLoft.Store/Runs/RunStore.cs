@@ -18,6 +18,9 @@ public sealed record RunRow
     public Instant? EndedAt { get; init; }
     public RunWish Wish { get; init; }
 
+    /// <summary>Why the run as a whole failed; null where it did not.</summary>
+    public string? Reason { get; init; }
+
     /// <summary>JSON of <see cref="ClosingOptions"/>; empty for a run that has none.</summary>
     public string Options { get; init; } = "";
 
@@ -88,7 +91,7 @@ public static class RunStore
 
     /// <summary>One run; null if there is no such.</summary>
     public static RunRow? Find(IDbConnection c, RunId id) =>
-        c.QuerySingleOrDefault<RunRow>("SELECT id, kind, state, after_archive, started_by, started_at, ended_at, wish, options FROM run WHERE id = @id", new { id });
+        c.QuerySingleOrDefault<RunRow>("SELECT id, kind, state, after_archive, started_by, started_at, ended_at, wish, options, reason FROM run WHERE id = @id", new { id });
 
     /// <summary>Runs that are not at their end: what a killed process left is among them.</summary>
     public static IReadOnlyList<RunId> Unfinished(IDbConnection c) => [.. c.Query<long>("SELECT id FROM run WHERE state = 'Working' AND wish <> 'Pause' ORDER BY id").Select(i => new RunId(i))];
@@ -107,7 +110,7 @@ public static class RunStore
 
     /// <summary>Closing runs, newest first.</summary>
     public static IReadOnlyList<RunRow> ClosingRuns(IDbConnection c, int most) => [.. c.Query<RunRow>(
-        "SELECT id, kind, state, after_archive, started_by, started_at, ended_at, wish, options FROM run WHERE kind = 'Closing' ORDER BY id DESC LIMIT @most", new { most })];
+        "SELECT id, kind, state, after_archive, started_by, started_at, ended_at, wish, options, reason FROM run WHERE kind = 'Closing' ORDER BY id DESC LIMIT @most", new { most })];
 
     /// <summary>How many classes of a run are in each state.</summary>
     public static IReadOnlyDictionary<StepState, int> States(IDbConnection c, RunId id) =>
@@ -156,6 +159,24 @@ public static class RunStore
     /// <summary>Ends a run.</summary>
     public static void End(IDbConnection c, RunId run, StepState state, Instant at) =>
         c.Execute("UPDATE run SET state = @state, ended_at = @at WHERE id = @run", new { run, state = state.ToString(), at });
+
+    /// <summary>Ends a run as failed: whatever it had not come to its end with is failed for that reason.</summary>
+    public static void Fail(IDbConnection c, RunId run, string reason, Instant at)
+    {
+        c.Execute("UPDATE run SET state = 'Failed', reason = @reason, ended_at = @at WHERE id = @run", new { run, reason, at });
+        foreach (var table in Parts) c.Execute($"UPDATE {table} SET state = 'Failed', reason = @reason WHERE run_id = @run AND state IN ('Waiting', 'Working')", new { run, reason });
+    }
+
+    /// <summary>Sets what failed of a run back to waiting, and the run to work.</summary>
+    /// <returns>How many classes, lines or students wait again.</returns>
+    public static int TakeUp(IDbConnection c, RunId run)
+    {
+        c.Execute("UPDATE run SET state = 'Working', reason = NULL, ended_at = NULL WHERE id = @run", new { run });
+        return Parts.Sum(table => c.Execute($"UPDATE {table} SET state = 'Waiting', reason = NULL WHERE run_id = @run AND state = 'Failed'", new { run }));
+    }
+
+    // What runs are made of: classes, classes that are to be made, students.
+    private static readonly string[] Parts = ["run_class", "roll_line", "run_student"];
 
     /// <summary>Notes a package; the same one made again takes the place of the first.</summary>
     public static void PutPackage(IDbConnection c, PackageRow g) => c.Execute(

@@ -251,6 +251,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["makeTakeHomes"] = Staff,
         ["takeHomeRun"] = Staff,
         ["handOutTakeHome"] = [Coordinator],
+        ["tryRunAgain"] = Staff,
         ["classBin"] = InClass,
         ["bringBack"] = InClass,
         ["letGoOfTakeHome"] = [Coordinator],

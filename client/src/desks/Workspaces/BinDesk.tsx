@@ -85,7 +85,7 @@ export function BinDesk() {
                     sayMoment(b.goneAt)
                   )}
                 </TableCell>
-                <TableCell align="right">
+                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
                   {!shut && (
                     <Button
                       disabled={back.isPending}

@@ -125,8 +125,8 @@ export function WorkspaceDesk() {
                 <StateMark mark="attention">{unfiled.length} unfiled</StateMark>
               </Button>
             )}
-            <Button component={RouterLink} to={`/classes/${id}/bin`} color="inherit">
-              Bin
+            <Button component={RouterLink} to={`/classes/${id}/bin`}>
+              Look into the bin
             </Button>
           </Box>
           {showsUnfiled ? (
