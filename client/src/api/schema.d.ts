@@ -404,6 +404,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{runId}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryRunAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/outline-of-zip/files": {
         parameters: {
             query?: never;
@@ -1934,6 +1950,70 @@ export interface paths {
         get: operations["readPage"];
         put: operations["changePage"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/items/{itemId}/page/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["pageTogether"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/items/{itemId}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["thingVersions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/items/{itemId}/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["thingVersion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/items/{itemId}/versions/{version}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringBackVersion"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4795,6 +4875,14 @@ export interface components {
             folder: null | components["schemas"]["FolderId"];
             assignment: null | components["schemas"]["AssignmentId"];
         };
+        MergeChunk: {
+            kind: components["schemas"]["MergeKind"];
+            was: string[];
+            mine: string[];
+            theirs: string[];
+        };
+        /** @enum {unknown} */
+        MergeKind: "Same" | "Mine" | "Theirs" | "Both" | "Conflict";
         MoveBody: {
             to: components["schemas"]["ClassId"];
             includeOpen: boolean;
@@ -5034,6 +5122,15 @@ export interface components {
             text: string;
             /** Format: int32 */
             version: number;
+        };
+        PageTogether: {
+            /** Format: int32 */
+            version: number;
+            title: string;
+            by: string;
+            at: components["schemas"]["Instant"];
+            chunks: components["schemas"]["MergeChunk"][];
+            text: null | string;
         };
         PairBody: {
             kept: components["schemas"]["PersonId"];
@@ -5772,6 +5869,15 @@ export interface components {
             text: null | string;
             /** Format: int32 */
             version: number;
+        };
+        ThingVersion: {
+            /** Format: int32 */
+            version: number;
+            name: string;
+            /** Format: int64 */
+            size: number;
+            by: string;
+            at: components["schemas"]["Instant"];
         };
         TidyDesk: {
             things: components["schemas"]["LooseThing"][];
@@ -6958,6 +7064,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OutlineLine"][];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryRunAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
@@ -10396,6 +10531,142 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PageBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    pageTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageTogether"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    thingVersions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingVersion"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    thingVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bringBackVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionBody"];
             };
         };
         responses: {

@@ -17,6 +17,15 @@ public sealed record Download(string Name, Stream Content, long Size);
 /// <param name="Text">CommonMark.</param>
 public sealed record PageText(string Title, string Text, int Version);
 
+/// <summary>An earlier version of a thing.</summary>
+public sealed record ThingVersion(int Version, string Name, long Size, string By, Instant At);
+
+/// <summary>What came of two who wrote on one page.</summary>
+/// <param name="Version">Of the page as it stands now: what is saved next is saved at this one.</param>
+/// <param name="By">Who wrote it meanwhile.</param>
+/// <param name="Text">Both together; null if a person has to decide where.</param>
+public sealed record PageTogether(int Version, string Title, string By, Instant At, IReadOnlyList<MergeChunk> Chunks, string? Text);
+
 /// <summary>Files, links and pages in folders.</summary>
 public sealed class Items(Premises premises)
 {
@@ -87,8 +96,7 @@ public sealed class Items(Premises premises)
     public PageText ReadPage(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
     {
         var row = Seen(c, who, id, item, ItemKind.Page);
-        using var reader = new StreamReader(premises.Files.Open(row.Sha256!));
-        return new PageText(row.Name, reader.ReadToEnd(), row.Version);
+        return new PageText(row.Name, Text(row.Sha256!), row.Version);
     });
 
     /// <summary>Changes a page's title and text, at the version that was seen.</summary>
@@ -102,9 +110,50 @@ public sealed class Items(Premises premises)
             if (row.Kind != ItemKind.Page) throw Refusals.NotFound("page");
             var now = premises.Clock.Now;
             ItemStore.AddBlob(c, file, now);
-            if (!ItemStore.Save(c, row with { Name = name, Sha256 = file.Sha256, Version = version })) throw Refusals.ChangedMeanwhile("page");
+            if (!ItemStore.Replace(c, row, name, file.Sha256, version, by.Id, now)) throw Refusals.ChangedMeanwhile("page");
             Premises.Add(c, by, now, new("changed page", "item", item.Value, id, name));
         });
+    }
+
+    /// <summary>What comes of a text that was begun on an earlier version of the page and the page as it stands now. Writes nothing.</summary>
+    public PageTogether Together(Caller who, ClassId id, ItemId item, int begun, string? text) => premises.Db.Read(c =>
+    {
+        var row = Seen(c, who, id, item, ItemKind.Page);
+        var was = begun == row.Version ? row.Sha256 : ItemStore.Versions(c, item).FirstOrDefault(v => v.Version == begun)?.Sha256;
+        var chunks = TextMerge.Merge(was is null ? "" : Text(was), Refusals.NotLonger(text ?? "", "text", "The page", MostText), Text(row.Sha256!));
+        var by = row.ChangedBy is { } p ? Store.People.PersonStore.Find(c, p)!.Name.Display : row.AddedByName;
+        return new PageTogether(row.Version, row.Name, by, row.ChangedAt ?? row.AddedAt, chunks, TextMerge.Whole(chunks));
+    });
+
+    /// <summary>Earlier versions of a thing, newest first.</summary>
+    public IReadOnlyList<ThingVersion> Versions(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
+    {
+        Seen(c, who, id, item, null);
+        return ItemStore.Versions(c, item).Select(v => new ThingVersion(v.Version, v.Name, v.Size, v.By, v.At)).ToList();
+    });
+
+    /// <summary>Opens an earlier version.</summary>
+    public Download OpenVersion(Caller who, ClassId id, ItemId item, int version) => premises.Db.Read(c =>
+    {
+        var row = Seen(c, who, id, item, null);
+        var v = ItemStore.Versions(c, item).FirstOrDefault(v => v.Version == version) ?? throw Refusals.NotFound("version");
+        return new Download(row.Kind == ItemKind.Page ? $"{v.Name}.md" : v.Name, premises.Files.Open(v.Sha256), v.Size);
+    });
+
+    /// <summary>Brings an earlier version back: what stands now becomes an earlier one.</summary>
+    public void BringBackVersion(Caller by, ClassId id, ItemId item, int version, int seen) => premises.Db.Write(c =>
+    {
+        var row = CheckMay(c, by, id, item, remove: false);
+        var v = ItemStore.Versions(c, item).FirstOrDefault(v => v.Version == version) ?? throw Refusals.NotFound("version");
+        var now = premises.Clock.Now;
+        if (!ItemStore.Replace(c, row, v.Name, v.Sha256, seen, by.Id, now)) throw Refusals.ChangedMeanwhile("page");
+        Premises.Add(c, by, now, new("brought version back", "item", item.Value, id, $"{v.Name}, version {version}"));
+    });
+
+    private string Text(string sha256)
+    {
+        using var reader = new StreamReader(premises.Files.Open(sha256));
+        return reader.ReadToEnd();
     }
 
     /// <summary>Renames an item; of a link, changes the address too.</summary>

@@ -134,6 +134,16 @@ internal static class WorkspaceEndpoints
             await items.ChangePage(who, new(classId), new(itemId), body.Title, body.Text, body.Version, stop);
             return TypedResults.NoContent();
         }).WithName("changePage").Needs(Act.AddItem);
+        k.MapPost("/items/{itemId:long}/page/together", (long classId, long itemId, PageBody body, Caller who, Items items) =>
+            items.Together(who, new(classId), new(itemId), body.Version, body.Text)).WithName("pageTogether").Needs(Act.AddItem);
+        k.MapGet("/items/{itemId:long}/versions", (long classId, long itemId, Caller who, Items items) => items.Versions(who, new(classId), new(itemId))).WithName("thingVersions").Needs(Act.SeeClass);
+        k.MapGet("/items/{itemId:long}/versions/{version:int}", (long classId, long itemId, int version, Caller who, Items items) =>
+            Uploads.Send(items.OpenVersion(who, new(classId), new(itemId), version))).WithName("thingVersion").SendsFile().Needs(Act.SeeClass);
+        k.MapPost("/items/{itemId:long}/versions/{version:int}/bring-back", (long classId, long itemId, int version, VersionBody body, Caller who, Items items) =>
+        {
+            items.BringBackVersion(who, new(classId), new(itemId), version, body.Version);
+            return TypedResults.NoContent();
+        }).WithName("bringBackVersion").Needs(Act.AddItem);
         k.MapPut("/items/{itemId:long}/name", (long classId, long itemId, RenameItemBody body, Caller who, Items items) =>
         {
             items.Rename(who, new(classId), new(itemId), body.Name, body.Url, body.Version);

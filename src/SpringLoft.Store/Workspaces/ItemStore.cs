@@ -21,6 +21,10 @@ public sealed record ItemRow
     public PersonId? BinnedBy { get; init; }
     public int Version { get; init; } = 1;
 
+    /// <summary>Who wrote what stands now, and when; null if nobody changed it since it was added.</summary>
+    public PersonId? ChangedBy { get; init; }
+    public Instant? ChangedAt { get; init; }
+
     /// <summary>The thing of a department's bank that this is a copy of, and at which version it was copied.</summary>
     public ItemId? BankId { get; init; }
     public int? BankVersion { get; init; }
@@ -32,12 +36,23 @@ public sealed record ItemRow
     public string FileName => Kind == ItemKind.Page ? $"{Name}.md" : Name;
 }
 
-/// <summary>Owns item, filing and blob.</summary>
+/// <summary>An earlier state of a page, or of a file that was put in again under its name.</summary>
+public sealed record ItemVersionRow
+{
+    public int Version { get; init; }
+    public string Name { get; init; } = "";
+    public string Sha256 { get; init; } = "";
+    public long Size { get; init; }
+    public string By { get; init; } = "";
+    public Instant At { get; init; }
+}
+
+/// <summary>Owns item with its earlier versions, filing and blob.</summary>
 public static class ItemStore
 {
     private const string Select =
         """
-        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at, i.binned_by, i.version, i.bank_id, i.bank_version, i.may_copy
+        SELECT i.id, i.kind, i.name, i.sha256, b.sha512, b.size, i.url, i.added_by, p.given || ' ' || p.family AS added_by_name, i.by_student, i.added_at, i.binned_at, i.binned_by, i.changed_by, i.changed_at, i.version, i.bank_id, i.bank_version, i.may_copy
         FROM item i JOIN person p ON p.id = i.added_by LEFT JOIN blob b ON b.sha256 = i.sha256
         """;
 
@@ -99,6 +114,22 @@ public static class ItemStore
     public static bool Save(IDbConnection c, ItemRow i) => c.Execute(
         "UPDATE item SET name = @Name, url = @Url, sha256 = @Sha256, bank_id = @BankId, bank_version = @BankVersion, version = version + 1 WHERE id = @Id AND version = @Version",
         new { i.Id, i.Version, i.Name, i.Url, i.Sha256, i.BankId, i.BankVersion }) == 1;
+
+    /// <summary>Gives an item other bytes at the version that was seen, and keeps what it was; false if changed meanwhile.</summary>
+    public static bool Replace(IDbConnection c, ItemRow was, string name, string sha256, int seen, PersonId by, Instant at)
+    {
+        if (was.Version != seen) return false;
+        c.Execute("INSERT INTO item_version(item_id, version, name, sha256, by_id, at) VALUES(@Id, @Version, @Name, @Sha256, @by, @at)",
+            new { was.Id, was.Version, was.Name, was.Sha256, by = was.ChangedBy ?? was.AddedBy, at = was.ChangedAt ?? was.AddedAt });
+        return Save(c, was with { Name = name, Sha256 = sha256 }) && c.Execute("UPDATE item SET changed_by = @by, changed_at = @at WHERE id = @Id", new { was.Id, by, at }) == 1;
+    }
+
+    /// <summary>Earlier versions of an item, newest first.</summary>
+    public static IReadOnlyList<ItemVersionRow> Versions(IDbConnection c, ItemId item) => [.. c.Query<ItemVersionRow>(
+        """
+        SELECT v.version, v.name, v.sha256, b.size, p.given || ' ' || p.family AS by, v.at
+        FROM item_version v JOIN blob b ON b.sha256 = v.sha256 JOIN person p ON p.id = v.by_id WHERE v.item_id = @item ORDER BY v.version DESC
+        """, new { item })];
 
     /// <summary>Copies of a bank's things, in classes that are not archived, the bin left out.</summary>
     public static IReadOnlyList<(ItemId Copy, ClassId Class, ItemId Bank, int At)> CopiesOf(IDbConnection c, ClassId bank) => [.. c.Query<(long, long, long, long)>(

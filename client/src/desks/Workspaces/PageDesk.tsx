@@ -5,17 +5,21 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ProblemError, take } from "../../api/client";
+import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
 import { useDraft } from "../../parts/useDraft";
 import { WriteBox } from "../../parts/WriteBox";
 import { Written } from "../../parts/Written";
+import { PageTogether } from "./PageTogether";
+import { PageVersions } from "./PageVersions";
 
 /** A page: as it reads, and for those who may change it, as it is written. */
 export function PageDesk(props: { classId: number; itemId: number; mayChange: boolean; onBack: () => void }) {
   const { classId, itemId } = props;
-  const [writing, setWriting] = useState(false);
+  // What writing began on: what others save meanwhile does not take the place of what is being written.
+  const [begun, setBegun] = useState<Schemas["PageText"] | null>(null);
+  const [versions, setVersions] = useState(false);
   const page = useQuery({
     queryKey: ["page", classId, itemId],
     queryFn: () =>
@@ -27,7 +31,7 @@ export function PageDesk(props: { classId: number; itemId: number; mayChange: bo
         Back to the folder
       </Link>
       <Problem error={page.error} />
-      {page.data && !writing && (
+      {page.data && !begun && (
         <>
           <Typography variant="h2" sx={{ mt: 1 }}>
             {page.data.title}
@@ -39,21 +43,28 @@ export function PageDesk(props: { classId: number; itemId: number; mayChange: bo
               <Written text={page.data.text} />
             )}
           </Box>
-          {props.mayChange && (
-            <Button variant="outlined" onClick={() => setWriting(true)}>
-              Change the page…
+          <Box sx={{ display: "flex", gap: 1 }}>
+            {props.mayChange && (
+              <Button variant="outlined" onClick={() => setBegun(page.data)}>
+                Change the page…
+              </Button>
+            )}
+            <Button aria-expanded={versions} onClick={() => setVersions(!versions)}>
+              Earlier versions
             </Button>
+          </Box>
+          {versions && (
+            <PageVersions
+              classId={classId}
+              itemId={itemId}
+              version={page.data.version}
+              mayChange={props.mayChange}
+              onDone={() => setVersions(false)}
+            />
           )}
         </>
       )}
-      {page.data && writing && (
-        <PageForm
-          key={page.data.version}
-          classId={classId}
-          item={{ id: itemId, ...page.data }}
-          onDone={() => setWriting(false)}
-        />
-      )}
+      {begun && <PageForm classId={classId} item={{ id: itemId, ...begun }} onDone={() => setBegun(null)} />}
     </Box>
   );
 }
@@ -66,33 +77,56 @@ export function PageForm(props: {
   onDone: () => void;
 }) {
   const { classId, folderId, item } = props;
+  // With the version it was begun on: a draft that is taken up after a reload is still held against that one.
   const { draft, change, drop } = useDraft(
-    item ? `page:${classId}:${item.id}:${item.version}` : `page:${classId}:new:${folderId}`,
-    { title: item?.title ?? "", text: item?.text ?? "" },
+    item ? `page:${classId}:${item.id}` : `page:${classId}:new:${folderId}`,
+    { title: item?.title ?? "", text: item?.text ?? "", version: item?.version ?? 0 },
+  );
+  const [both, setBoth] = useState<Schemas["PageTogether"] | null>(null);
+  const path = { params: { path: { classId, itemId: item?.id ?? 0 } } };
+  const meet = useAct(
+    (_: void, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/items/{itemId}/page/together", { ...path, body: draft, headers }),
+      ),
+    setBoth,
   );
   const save = useAct(
-    async (_: void, headers) => {
-      if (item)
-        await take(
-          api.PUT("/api/classes/{classId}/items/{itemId}/page", {
-            params: { path: { classId, itemId: item.id } },
-            body: { ...draft, version: item.version },
-          }),
-        );
-      else
-        await take(
-          api.POST("/api/classes/{classId}/folders/{folderId}/pages", {
-            params: { path: { classId, folderId: folderId! } },
-            body: { ...draft, version: 0 },
-            headers,
-          }),
-        );
+    async (body: { title: string; text: string; version: number }, headers) => {
+      try {
+        if (item)
+          await take(api.PUT("/api/classes/{classId}/items/{itemId}/page", { ...path, body, headers }));
+        else
+          await take(
+            api.POST("/api/classes/{classId}/folders/{folderId}/pages", {
+              params: { path: { classId, folderId: folderId! } },
+              body,
+              headers,
+            }),
+          );
+      } catch (e) {
+        // Somebody saved meanwhile: nobody's text goes, the later one sees both.
+        if (e instanceof ProblemError && e.code === "changed-meanwhile") meet.mutate();
+        throw e;
+      }
     },
     () => {
       drop();
       props.onDone();
     },
   );
+  if (both)
+    return (
+      <>
+        <PageTogether
+          page={both}
+          busy={save.isPending}
+          onSave={(text) => save.mutate({ ...draft, text, version: both.version })}
+          onBack={() => setBoth(null)}
+        />
+        <Problem error={meet.error} />
+      </>
+    );
   const wrong = save.error instanceof ProblemError ? save.error.field : undefined;
   return (
     <Box component="section" aria-label="Write a page" sx={{ mt: 1.5 }}>
@@ -111,12 +145,12 @@ export function PageForm(props: {
         error={wrong === "text"}
         onChange={(text) => change({ ...draft, text })}
       />
-      <Problem error={save.error} />
+      <Problem error={save.error ?? meet.error} />
       <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
         <Button
           variant="contained"
           disabled={draft.title.trim() === "" || save.isPending}
-          onClick={() => save.mutate()}
+          onClick={() => save.mutate(draft)}
         >
           {item ? "Save the page" : "Add the page"}
         </Button>
