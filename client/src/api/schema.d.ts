@@ -3044,6 +3044,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/assignments/{assignmentId}/own-work/turns/{turnId}/{position}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ownTurnFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/assignments/{assignmentId}/own-work/hand-in": {
         parameters: {
             query?: never;
@@ -3084,6 +3100,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/work/{workId}/turns/{turnId}/{position}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["turnFile"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5090,6 +5122,7 @@ export interface components {
             comments: components["schemas"]["CommentView"][];
             handedInAt: null | components["schemas"]["Instant"];
             returnedAt: null | components["schemas"]["Instant"];
+            turns: components["schemas"]["TurnView"][];
         };
         PackageRead: {
             name: string;
@@ -5917,6 +5950,16 @@ export interface components {
             made: number;
             places: components["schemas"]["TreePlace"][];
         };
+        TurnView: {
+            /** Format: int64 */
+            id: number;
+            handedInAt: components["schemas"]["Instant"];
+            takenBackAt: null | components["schemas"]["Instant"];
+            returnedAt: null | components["schemas"]["Instant"];
+            /** Format: double */
+            score: null | number;
+            files: components["schemas"]["WorkFileView"][];
+        };
         UndoBody: {
             /** Format: int32 */
             position: number;
@@ -6069,6 +6112,7 @@ export interface components {
             /** Format: double */
             points: null | number;
             files: components["schemas"]["WorkFileView"][];
+            turns: components["schemas"]["TurnView"][];
             comments: components["schemas"]["CommentView"][];
             handedInAt: null | components["schemas"]["Instant"];
             returnedAt: null | components["schemas"]["Instant"];
@@ -13310,6 +13354,40 @@ export interface operations {
             };
         };
     };
+    ownTurnFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+                turnId: number;
+                position: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     handIn: {
         parameters: {
             query?: never;
@@ -13389,6 +13467,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    turnFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                workId: number;
+                turnId: number;
+                position: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -26,7 +26,7 @@ public sealed record ReturnsView(IReadOnlyList<ReturnsColumn> Assignments, IRead
 /// <summary>One piece of work, whole.</summary>
 public sealed record WorkView(
     WorkId Id, AssignmentId Assignment, string Title, PersonId Student, string StudentName, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft, decimal? Counts,
-    decimal? Points, IReadOnlyList<WorkFileView> Files, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt, int Version);
+    decimal? Points, IReadOnlyList<WorkFileView> Files, IReadOnlyList<TurnView> Turns, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt, int Version);
 
 /// <summary>What returning all would do, or has done.</summary>
 public sealed record ReturnAllView(int Pieces, int Students, int DraftMarks, int Unmarked);
@@ -109,6 +109,9 @@ public sealed class Returns(Premises premises)
         return new Download(row.Name, premises.Files.Open(row.Sha256), row.Size);
     });
 
+    /// <summary>Opens a file as it was handed in once.</summary>
+    public Download OpenTurn(ClassId id, WorkId work, long turn, int position) => premises.Db.Read(c => WorkTurns.Open(premises, c, Find(c, id, work).Id, turn, position));
+
     /// <summary>All work for an assignment as a zip, a folder a student.</summary>
     public Download OpenAll(ClassId id, AssignmentId assignment, CancellationToken stop)
     {
@@ -171,7 +174,7 @@ public sealed class Returns(Premises premises)
         var a = AssignmentStore.Find(c, id, w.AssignmentId) ?? throw Refusals.NotFound("assignment");
         var student = RosterStore.Member(c, id, w.StudentId);
         return new(w.Id, w.AssignmentId, a.Title, w.StudentId, student?.Name.Display ?? "", w.State, WorkFlow.Holder(w.State), w.Score, w.State != WorkState.Returned, w.ReturnedScore, a.Points,
-            [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))],
+            [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], WorkTurns.Of(c, w.Id),
             [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.HandedInAt, w.ReturnedAt, w.Version);
     }
 }

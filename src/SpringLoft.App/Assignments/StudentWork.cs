@@ -62,6 +62,13 @@ public sealed class StudentWork(Premises premises)
         return new Download(row.Name, premises.Files.Open(row.Sha256), row.Size);
     });
 
+    /// <summary>Opens a file of one's own work as it was handed in once.</summary>
+    public Download OpenTurn(Caller who, ClassId id, AssignmentId assignment, long turn, int position) => premises.Db.Read(c =>
+    {
+        CheckSees(c, who, id, assignment);
+        return WorkTurns.Open(premises, c, (WorkStore.Of(c, assignment, who.Id) ?? throw Refusals.NotFound("work")).Id, turn, position);
+    });
+
     private void Step(Caller by, ClassId id, AssignmentId assignment, string act, Func<(WorkRow Row, WorkFact Fact), WorkSetting, Instant, WorkRow> decide, Action<IDbConnection, WorkId, Instant> note) => premises.Db.Write(c =>
     {
         var (at, a) = CheckSees(c, by, id, assignment);

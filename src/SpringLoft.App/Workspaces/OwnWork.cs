@@ -1,3 +1,4 @@
+using SpringLoft.App.Assignments;
 using SpringLoft.Core.Assignments;
 using SpringLoft.Store.Assignments;
 
@@ -17,7 +18,7 @@ internal sealed class OwnWork
                 .Where(m => w.State == WorkState.Returned || m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
                 .Select(m => new CommentView(m.Author, m.Text, m.At)).ToList();
             own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.ReturnedScore,
-                [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], comments, w.HandedInAt, w.ReturnedAt);
+                [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], comments, w.HandedInAt, w.ReturnedAt, WorkTurns.Of(c, w.Id));
         }
         return own;
     }

@@ -27,6 +27,11 @@ public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, Fold
 /// <param name="MayRemove">May the asker bin it, or file it elsewhere?</param>
 public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayRename, bool MayRemove, int Version, bool MayCopy);
 
+/// <summary>One time that a piece of work was handed in, as it was then.</summary>
+/// <param name="Score">The mark it was returned with; null before that, or without one.</param>
+/// <param name="Files">As they were handed in; each by its place, 0 and up.</param>
+public sealed record TurnView(long Id, Instant HandedInAt, Instant? TakenBackAt, Instant? ReturnedAt, decimal? Score, IReadOnlyList<WorkFileView> Files);
+
 /// <summary>A file in a piece of work.</summary>
 public sealed record WorkFileView(long Id, string Name, long Size, Instant AddedAt);
 
@@ -35,7 +40,7 @@ public sealed record CommentView(string Author, string Text, Instant At);
 
 /// <summary>A student's own work for an assignment.</summary>
 /// <param name="Score">Only once the work is returned.</param>
-public sealed record OwnWorkView(WorkState State, HeldBy HeldBy, decimal? Score, IReadOnlyList<WorkFileView> Files, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt);
+public sealed record OwnWorkView(WorkState State, HeldBy HeldBy, decimal? Score, IReadOnlyList<WorkFileView> Files, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt, IReadOnlyList<TurnView> Turns);
 
 /// <summary>An assignment that the asker sees.</summary>
 /// <param name="GivenTo">Students it is given to; empty for all. Staff only.</param>

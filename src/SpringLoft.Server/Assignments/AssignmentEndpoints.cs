@@ -49,6 +49,8 @@ internal static class AssignmentEndpoints
             work.AddFile(who, new(classId), new(assignmentId), name, request.Body, stop)).WithName("addOwnFile").TakesFile().Needs(Act.HandIn);
         own.MapGet("/files/{fileId:long}", (long classId, long assignmentId, long fileId, Caller who, StudentWork work) =>
             Uploads.Send(work.Open(who, new(classId), new(assignmentId), fileId))).WithName("ownFileContent").SendsFile().Needs(Act.HandIn);
+        own.MapGet("/turns/{turnId:long}/{position:int}", (long classId, long assignmentId, long turnId, int position, Caller who, StudentWork work) =>
+            Uploads.Send(work.OpenTurn(who, new(classId), new(assignmentId), turnId, position))).WithName("ownTurnFile").SendsFile().Needs(Act.SeeClass);
         own.MapDelete("/files/{fileId:long}", (long classId, long assignmentId, long fileId, Caller who, StudentWork work) =>
         {
             work.RemoveFile(who, new(classId), new(assignmentId), fileId);
@@ -78,6 +80,8 @@ internal static class AssignmentEndpoints
 
         var work = k.MapGroup("/work/{workId:long}");
         work.MapGet("", (long classId, long workId, Returns returns) => returns.See(new(classId), new WorkId(workId))).WithName("work").Needs(Act.Mark);
+        work.MapGet("/turns/{turnId:long}/{position:int}", (long classId, long workId, long turnId, int position, Returns returns) =>
+            Uploads.Send(returns.OpenTurn(new(classId), new(workId), turnId, position))).WithName("turnFile").SendsFile().Needs(Act.Mark);
         work.MapGet("/files/{fileId:long}", (long classId, long workId, long fileId, Returns returns) =>
             Uploads.Send(returns.Open(new(classId), new(workId), fileId))).WithName("workFileContent").SendsFile().Needs(Act.Mark);
         work.MapPut("/mark", (long classId, long workId, MarkBody body, Caller who, Returns returns) =>

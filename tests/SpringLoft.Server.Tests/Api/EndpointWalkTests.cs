@@ -256,6 +256,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["thingVersions"] = InClass,
         ["thingVersion"] = InClass,
         ["bringBackVersion"] = InClass,
+        ["ownTurnFile"] = InClass,
+        ["turnFile"] = ClassStaff,
         ["classBin"] = InClass,
         ["bringBack"] = InClass,
         ["letGoOfTakeHome"] = [Coordinator],

@@ -7,6 +7,7 @@ import { useAct } from "../../api/useAct";
 import { DropFiles } from "../../parts/DropFiles";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { Turns } from "../../parts/Turns";
 import { sayBytes, sayDay, sayMoment } from "../../parts/words";
 
 /** An assignment as its student works on it: put files in, hand in, see it come back. */
@@ -83,6 +84,18 @@ export function OwnAssignment({
           )}
         </Box>
       ))}
+      {own && (
+        <Turns
+          turns={own.turns}
+          points={a.points}
+          at={`/api/classes/${classId}/assignments/${a.id}/own-work`}
+        />
+      )}
+      {own && own.score != null && !returned && (
+        <Typography variant="body2">
+          Your mark of before, {own.score} of {a.points}, counts until this is returned.
+        </Typography>
+      )}
       {own?.comments.map((c) => (
         <Typography
           key={c.at + c.text}
@@ -117,9 +130,14 @@ export function OwnAssignment({
               {returned ? "Hand in again" : "Hand in"}
             </Button>
           ) : (
-            <Button variant="outlined" onClick={() => setAgain(true)}>
-              Work on it again
-            </Button>
+            <>
+              <Button variant="outlined" onClick={() => setAgain(true)}>
+                Work on it again
+              </Button>
+              <Typography variant="caption" color="text.secondary">
+                What you handed in{own?.score != null ? " and its mark stay" : " stays"}.
+              </Typography>
+            </>
           )}
           {held && own.handedInAt && (
             <Typography variant="caption" sx={{ color: "text.secondary" }}>

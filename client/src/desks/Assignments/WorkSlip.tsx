@@ -8,6 +8,7 @@ import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { Turns } from "../../parts/Turns";
 import { sayBytes, sayMoment } from "../../parts/words";
 
 /** One piece of work in hand: what was handed in, the mark, private comments, and giving it back. */
@@ -89,6 +90,15 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
           ))}
         </Box>
       )}
+      <Turns turns={w.turns} points={w.points} at={`/api/classes/${classId}/work/${w.id}`} />
+      {held && w.counts != null && (
+        <Typography>
+          Until this one is returned, the mark of before counts:{" "}
+          <strong>
+            {w.counts} of {w.points}
+          </strong>
+        </Typography>
+      )}
       {w.points != null && held && !shut && (
         <Box
           component="form"
@@ -114,11 +124,11 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
           </Button>
         </Box>
       )}
-      {w.score != null && !held && (
+      {w.counts != null && !held && (
         <Typography>
           Mark:{" "}
           <strong>
-            {w.score} of {w.points}
+            {w.counts} of {w.points}
           </strong>
         </Typography>
       )}

@@ -16,6 +16,6 @@ describe("a page that two wrote on", () => {
   it("has mine, theirs, or both in their order", () => {
     expect(together([both], { 0: "mine" })).toBe("d, mine");
     expect(together([both], { 0: "theirs" })).toBe("d, theirs");
-    expect(together([both], { 0: "both" })).toBe("d, mine\nd, theirs");
+    expect(together([both], { 0: "both" })).toBe("d, mine\n\nd, theirs");
   });
 });

@@ -15,6 +15,8 @@ export function together(
       const choice = choices[i];
       if (!choice) return null;
       if (choice !== "theirs") lines.push(...c.mine);
+      // A paragraph each: without an empty line between them they would read as one.
+      if (choice === "both" && c.mine.at(-1)?.trim() && c.theirs[0]?.trim()) lines.push("");
       if (choice !== "mine") lines.push(...c.theirs);
     }
   }

@@ -1,0 +1,39 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import type { Schemas } from "../api/client";
+import { sayMoment } from "./words";
+
+/** Each earlier time that a piece of work was handed in, as it was then; the newest stands above already. */
+export function Turns(props: {
+  turns: readonly Schemas["TurnView"][];
+  points: number | null | undefined;
+  /** Where the files of a turn are. */
+  at: string;
+}) {
+  const earlier = props.turns.slice(1);
+  if (earlier.length === 0) return null;
+  return (
+    <Box component="details">
+      <Typography component="summary" variant="body2" sx={{ cursor: "pointer" }}>
+        {earlier.length === 1 ? "Handed in once before" : `Handed in ${earlier.length} times before`}
+      </Typography>
+      {earlier.map((t) => (
+        <Box key={t.id} sx={{ borderTop: 1, borderColor: "divider", py: 0.5 }}>
+          <Typography variant="body2">
+            {sayMoment(t.handedInAt)}
+            {t.returnedAt && `, returned ${sayMoment(t.returnedAt)}`}
+            {t.takenBackAt && ", taken back"}
+            {t.score != null && `, ${t.score}${props.points == null ? "" : ` of ${props.points}`}`}
+          </Typography>
+          {t.files.map((f) => (
+            <Box key={f.id}>
+              <a href={`${props.at}/turns/${t.id}/${f.id}`} download>
+                {f.name}
+              </a>
+            </Box>
+          ))}
+        </Box>
+      ))}
+    </Box>
+  );
+}
