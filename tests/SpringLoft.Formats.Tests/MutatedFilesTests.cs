@@ -36,7 +36,8 @@ public class MutatedFilesTests
                     open.CopyTo(Stream.Null);
                 }
                 catch (InvalidDataException) { /* whoever takes it in refuses the whole zip */ }
-        }),
+        }
+        ),
         ["take-home"] = (Zipped(("index.html", "<p>"), ("Clay/pot.txt", "pot")), bytes => ZipContents.Read(new MemoryStream(bytes))),
         ["OneRoster bundle"] = (Zipped(Rosters), bytes => OneRosterBundle.Read(new MemoryStream(bytes))),
         ["OneRoster resources"] = (Zipped(("resources.csv", "sourcedId,status,dateLastModified,vendorResourceId,title,roles,importance,vendorId,applicationId\r\nr1,,,v1,Tides,,primary,,\r\n")), bytes => OneRosterResources.Read(new MemoryStream(bytes))),
@@ -46,7 +47,8 @@ public class MutatedFilesTests
         {
             PlainRoster.Columns(new MemoryStream(bytes), "t.csv");
             PlainRoster.Read(new MemoryStream(bytes), "t.csv", [RosterColumn.StudentNumber, RosterColumn.Name, RosterColumn.Class], true);
-        }),
+        }
+        ),
         ["iCalendar"] = (Encoding.UTF8.GetBytes("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//y//EN\r\nBEGIN:VEVENT\r\nUID:1@x\r\nDTSTAMP:20270101T000000Z\r\nDTSTART;VALUE=DATE:20271108\r\nDTEND;VALUE=DATE:20271113\r\nRRULE:FREQ=WEEKLY;COUNT=3\r\nSUMMARY:Ferry week\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"),
             bytes => CalendarFile.Read(Encoding.UTF8.GetString(bytes), new(2027, 8, 1), new(2028, 7, 1))),
     };

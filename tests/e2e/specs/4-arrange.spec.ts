@@ -114,6 +114,64 @@ test("a page is written with formats, and nothing in it is run or leads astray",
   await isAccessible(teacher, "a page");
 });
 
+test("two who write on one page both keep what they wrote, and the earlier page can be looked at", async ({ browser }) => {
+  const other = await signedIn(browser, "wren");
+  const save = (text: string, version: number) =>
+    other.evaluate(
+      async ([id, name, t, v]) => {
+        const w = await (await fetch(`/api/classes/${id}/workspace`)).json();
+        const page = w.items.find((i: { name: string }) => i.name === name);
+        const answer = await fetch(`/api/classes/${id}/items/${page.id}/page`, { method: "PUT", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ title: name, text: t, version: v }) });
+        return answer.status;
+      },
+      [classId, "How we listen", text, version] as const,
+    );
+  expect(await save("First line\n\nMonday: quiet\n\nLast line", 1)).toBe(204);
+  await teacher.reload();
+  await teacher.getByRole("button", { name: "Change the page…" }).click();
+  await teacher.getByLabel("Text", { exact: true }).fill("First line, mine\n\nMonday: loud\n\nLast line");
+  expect(await save("First line\n\nMonday: silent\n\nLast line, theirs", 2)).toBe(204);
+  // Coming back to the window reads the page anew: what is being written stays.
+  await teacher.evaluate(() => window.dispatchEvent(new Event("focus")));
+  await teacher.evaluate(() => document.dispatchEvent(new Event("visibilitychange")));
+  await expect(teacher.getByLabel("Text", { exact: true })).toHaveValue(/Monday: loud/);
+  await teacher.getByRole("button", { name: "Save the page" }).click();
+  const both = teacher.getByRole("region", { name: "Two wrote on this page" });
+  await expect(both).toContainText("First line, mine");
+  await expect(both).toContainText("Last line, theirs");
+  await expect(both.getByRole("button", { name: "Save the page with both" })).toBeDisabled();
+  await isAccessible(teacher, "a page that two wrote on");
+  await both.getByLabel(/^Both/).check();
+  await both.getByRole("button", { name: "Save the page with both" }).click();
+  for (const text of ["First line, mine", "Monday: loud", "Monday: silent", "Last line, theirs"]) await expect(teacher.getByText(text)).toBeVisible();
+
+  await teacher.getByRole("button", { name: "Earlier versions" }).click();
+  const versions = teacher.getByRole("region", { name: "Earlier versions" });
+  await versions.getByRole("button", { name: "Look at it" }).nth(1).click();
+  await expect(versions.getByText("Monday: quiet")).toBeVisible();
+  await versions.getByRole("button", { name: "Bring it back" }).nth(1).click();
+  await expect(teacher.getByText("Monday: quiet")).toBeVisible();
+  await expect(teacher.getByText("Monday: loud")).toBeHidden();
+  await other.context().close();
+});
+
+test("what is binned stands in the bin with who and from where, and comes back", async () => {
+  await openFolder("Start here");
+  await teacher.getByRole("button", { name: "Acts on How we listen" }).click();
+  await teacher.getByRole("menuitem", { name: /bin/i }).click();
+  await expect(teacher.getByText("“How we listen” is in the bin.")).toBeVisible();
+  await teacher.getByRole("link", { name: "Look into the bin" }).click();
+  const row = teacher.getByRole("table", { name: "In the bin" }).getByRole("row").filter({ hasText: "How we listen" });
+  await expect(row).toContainText("Start here");
+  await isAccessible(teacher, "the bin of a class");
+  await row.getByRole("button", { name: /^Bring back/ }).click();
+  await expect(teacher.getByText("“How we listen” is back in “Start here”.")).toBeVisible();
+  await expect(row).toHaveCount(0);
+  await teacher.getByRole("link", { name: "Back to the class" }).click();
+  await openFolder("Start here");
+  await expect(teacher.getByRole("button", { name: "How we listen", exact: true })).toBeVisible();
+});
+
 test("a zip keeps its shape, a dangerous one is refused whole, and a folder comes out as a zip", async () => {
   const here = mkdtempSync(join(tmpdir(), "spring-loft-zip-"));
   mkdirSync(join(here, "tree", "Songs", "Autumn"), { recursive: true });

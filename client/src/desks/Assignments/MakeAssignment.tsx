@@ -9,6 +9,7 @@ import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
+import { typedNumber } from "../../parts/typedNumber";
 import { StateMark } from "../../parts/StateMark";
 
 /** Makes an assignment, or changes one: what, until when, and in which folders students find it. */
@@ -44,12 +45,14 @@ function AssignmentForm({
   );
   const [publish, setPublish] = useState(!bank);
   const [blind, setBlind] = useState<string[]>([]);
+  const full = typedNumber(points);
+  const noNumber = Number.isNaN(full);
   const make = useAct(
     (_: void, headers) => {
       const body = {
         title,
         instructions,
-        points: points.trim() === "" ? null : Number(points),
+        points: full,
         dueOn: dueOn || null,
         folders: folders.map((f) => f.id),
         students: null,
@@ -97,6 +100,7 @@ function AssignmentForm({
       title={was ? `Change “${was.title}”` : "Make an assignment"}
       act={was ? "Change it" : publish ? "Make and publish" : bank ? "Put it in the bank" : "Keep as draft"}
       busy={make.isPending}
+      disabled={noNumber}
       error={make.error}
       onAct={() => make.mutate()}
       onClose={onClose}
@@ -120,7 +124,8 @@ function AssignmentForm({
           <TextField
             label="Points (empty for none)"
             value={points}
-            error={wrong === "points"}
+            error={wrong === "points" || noNumber}
+            helperText={noNumber && `“${points.trim()}” is no number: type one like 20, or leave it empty.`}
             onChange={(e) => setPoints(e.target.value)}
           />
           <TextField

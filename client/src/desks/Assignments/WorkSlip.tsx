@@ -9,6 +9,7 @@ import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { Turns } from "../../parts/Turns";
+import { typedNumber } from "../../parts/typedNumber";
 import { sayBytes, sayMoment } from "../../parts/words";
 
 /** One piece of work in hand: what was handed in, the mark, private comments, and giving it back. */
@@ -28,7 +29,7 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
   const [text, setText] = useState("");
   const queries = useQueryClient();
   const now = (next: Schemas["WorkView"]) => queries.setQueryData(["work", classId, w.id], next);
-  const typed = score.trim() === "" ? null : Number(score.replace(",", "."));
+  const typed = typedNumber(score);
   const changed = typed !== (w.score ?? null);
   const mark = useAct(
     () =>

@@ -14,28 +14,29 @@ import { StateMark } from "../../parts/StateMark";
 /** The school's one rule for first passwords, tried out, and whether a classmate could guess them. */
 export function FirstPasswords({ me }: { me: Schemas["Me"] }) {
   const [draft, setDraft] = useState<string>();
+  // The rule in force, and the one that is being tried: what is wrong with that one takes nothing off the screen.
+  const inForce = useQuery({
+    queryKey: ["first-passwords"],
+    queryFn: () => take(api.GET("/api/naming/first-passwords", { params: { query: {} } })),
+  });
   const seen = useQuery({
     queryKey: ["first-passwords", draft],
+    enabled: draft !== undefined,
     placeholderData: keepPreviousData,
     retry: false,
-    queryFn: () =>
-      take(
-        api.GET("/api/naming/first-passwords", {
-          params: { query: draft === undefined ? {} : { rule: draft } },
-        }),
-      ),
+    queryFn: () => take(api.GET("/api/naming/first-passwords", { params: { query: { rule: draft } } })),
   });
   const save = useAct(
     (_: void, headers) =>
       take(
         api.PUT("/api/naming/first-passwords", {
-          body: { rule: draft ?? null, version: seen.data!.version },
+          body: { rule: draft ?? null, version: inForce.data!.version },
           headers,
         }),
       ),
     () => setDraft(undefined),
   );
-  const v = seen.data;
+  const v = seen.data ?? inForce.data;
   return (
     <Desk
       title="First passwords"
@@ -43,7 +44,7 @@ export function FirstPasswords({ me }: { me: Schemas["Me"] }) {
     >
       <PlanPlaces me={me} />
       {!v ? (
-        <Problem error={seen.error} />
+        <Problem error={inForce.error} />
       ) : (
         <Box sx={{ maxWidth: 640 }}>
           <PatternField
@@ -73,7 +74,7 @@ export function FirstPasswords({ me }: { me: Schemas["Me"] }) {
           <Button
             variant="outlined"
             sx={{ mt: 1 }}
-            disabled={draft === undefined || draft === v.rule || seen.isError || save.isPending}
+            disabled={draft === undefined || draft === inForce.data?.rule || seen.isError || save.isPending}
             onClick={() => save.mutate()}
           >
             Save the rule for first passwords
