@@ -76,9 +76,9 @@ public sealed class LoftBin(Premises premises, LastCopies copies)
         }));
     }
 
-    private static (DeletingFacts Facts, ClassCounts Counts) Facts(IDbConnection c, ClassId id, YearId year, ClassState state)
+    private (DeletingFacts Facts, ClassCounts Counts) Facts(IDbConnection c, ClassId id, YearId year, ClassState state)
     {
-        var n = ClosingStore.Counts(c, year, id)[id];
+        var n = ClosingStore.Counts(c, year, premises.Clock.Today, id)[id];
         var (putIn, missing) = LastCopyStore.OfClass(c, id);
         return (new(state, n.HeldMarked + n.HeldUnmarked, putIn.Count, putIn.Count - missing.Select(m => m.Student).Distinct().Count(), n.ShelfSet ? 1 : 0), n);
     }

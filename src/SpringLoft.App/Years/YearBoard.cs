@@ -48,7 +48,7 @@ public sealed class YearBoard(Premises premises, BlindCounts blind)
             var sections = CombinedStore.Sections(c, roster).Select(s => s.Class).ToHashSet();
             classes = [.. classes.Where(k => sections.Contains(k.Id))];
         }
-        var counts = ClosingStore.Counts(c, year.Id);
+        var counts = ClosingStore.Counts(c, year.Id, premises.Clock.Today);
         var wanted = new FolderCounts(c, year);
         var spots = BlindStore.OfYear(c, year.Id);
         var onHold = DeliveryStore.OnHold(c, year.Id);

@@ -37,6 +37,8 @@ public sealed record BoardCells(BoardCell Folders, BoardCell Roster, BoardCell O
     private static BoardCell RosterCell(BoardFacts f) => f switch
     {
         { OnHold: > 0 } => new(CellState.Attention, $"{f.Students}, {f.OnHold} on hold"),
+        // Closing may end all enrollments: then nobody is wanting.
+        { Students: 0, State: ClassState.Archived } => new(CellState.Done, "enrollment ended"),
         { Students: 0 } => new(CellState.NotYet, "nobody yet"),
         { WithoutOwnFolder: > 0 } => new(CellState.Attention, $"{f.Students}, {f.WithoutOwnFolder} without folder"),
         _ => new(CellState.Done, f.Students.ToString(CultureInfo.InvariantCulture)),

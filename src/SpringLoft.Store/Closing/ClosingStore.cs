@@ -44,7 +44,8 @@ public sealed record ClassCounts
 public static class ClosingStore
 {
     /// <summary>Counts for all classes of a year, or for one of them. One pass over each table, not one a class.</summary>
-    public static IReadOnlyDictionary<ClassId, ClassCounts> Counts(IDbConnection c, YearId year, ClassId? only = null) => c.Query<ClassCounts>(
+    /// <param name="today">A shelf is open until its day is over.</param>
+    public static IReadOnlyDictionary<ClassId, ClassCounts> Counts(IDbConnection c, YearId year, LocalDate today, ClassId? only = null) => c.Query<ClassCounts>(
         """
         WITH k AS MATERIALIZED (SELECT id FROM class WHERE year_id = @year AND (@only IS NULL OR id = @only)),
         m AS (SELECT class_id, count(*) AS students FROM member WHERE class_id IN (SELECT id FROM k) AND role = 'Student' AND left_at IS NULL GROUP BY class_id),
@@ -84,11 +85,11 @@ public static class ClosingStore
           ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
           ifnull(u.unfiled, 0) AS unfiled, r.class_id IS NOT NULL AS run_going, n.next_year,
           ifnull(b.blind_copies, 0) AS blind_copies, ifnull(iv.invitations, 0) AS invitations, ifnull(oh.on_hold, 0) AS on_hold,
-          (SELECT calendar_token IS NOT NULL FROM class WHERE id = k.id) AS calendar_on, EXISTS (SELECT 1 FROM shelf s WHERE s.class_id = k.id AND s.shut_at IS NULL) AS shelf_set
+          (SELECT calendar_token IS NOT NULL FROM class WHERE id = k.id) AS calendar_on, EXISTS (SELECT 1 FROM shelf s WHERE s.class_id = k.id AND s.shut_at IS NULL AND s.until_day >= @today) AS shelf_set
         FROM k LEFT JOIN m ON m.class_id = k.id LEFT JOIN gr ON gr.class_id = k.id LEFT JOIN f ON f.class_id = k.id LEFT JOIN g ON g.class_id = k.id LEFT JOIN a ON a.class_id = k.id LEFT JOIN w ON w.class_id = k.id
           LEFT JOIN u ON u.class_id = k.id LEFT JOIN r ON r.class_id = k.id LEFT JOIN n ON n.rolled_from = k.id
           LEFT JOIN b ON b.class_id = k.id LEFT JOIN iv ON iv.class_id = k.id LEFT JOIN oh ON oh.class_id = k.id
-        """, new { year, only }).ToDictionary(x => x.ClassId);
+        """, new { year, only, today }).ToDictionary(x => x.ClassId);
 
     /// <summary>How many files a class's package will hold, each at every place it is filed, and their size in bytes.</summary>
     public static (int Files, long Bytes) FilesOf(IDbConnection c, ClassId id) => c.QuerySingle<(int, long)>(

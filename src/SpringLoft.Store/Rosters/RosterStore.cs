@@ -117,7 +117,7 @@ public static class RosterStore
 
     /// <summary>Students on any roster of a year.</summary>
     public static IReadOnlySet<PersonId> StudentsOf(IDbConnection c, YearId year) => c.Query<long>(
-        "SELECT DISTINCT m.person_id FROM member m JOIN class k ON k.id = m.class_id WHERE k.year_id = @year AND m.role = 'Student' AND m.left_at IS NULL", new { year }).Select(p => new PersonId(p)).ToHashSet();
+        "SELECT DISTINCT m.person_id FROM member m JOIN class k ON k.id = m.class_id WHERE k.year_id = @year AND m.role = 'Student'", new { year }).Select(p => new PersonId(p)).ToHashSet();
 
     /// <summary>Puts back those who left at one moment.</summary>
     public static void ComeBack(IDbConnection c, ClassId id, IEnumerable<PersonId> people, Instant leftAt) =>

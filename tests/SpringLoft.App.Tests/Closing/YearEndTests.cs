@@ -1,3 +1,4 @@
+using SpringLoft.Store.Rosters;
 using System.IO.Compression;
 using SpringLoft.App.Closing;
 using SpringLoft.App.Rosters;
@@ -267,6 +268,17 @@ public class YearEndTests : SchoolTest
         school.Close();
         Gate.See(Year).ShouldSatisfyAllConditions(g => g.Open.ShouldBeTrue(), g => g.Verified.ShouldBe(1));
         Refused(() => Gate.SignOff(school.Coordinator, school.Class, "why not")).ShouldBe("class-archived");
+    }
+
+    [Fact]
+    public void Whoever_was_in_a_class_that_ended_their_enrollment_is_no_new_entrant()
+    {
+        var before = Gate.See(Year).Entrants;
+        Return();
+        school.Go(school.Runs.Begin(school.Coordinator, [school.Class], new(AfterArchive.View, EndEnrollments: true)));
+        school.Read(c => RosterStore.Members(c, school.Class)).Where(m => m.Role == ClassRole.Student).ShouldAllBe(m => m.LeftAt != null);
+
+        Gate.See(Year).Entrants.ShouldBe(before);
     }
 
     [Fact]

@@ -26,6 +26,13 @@ public class BoardCellsTests
         cells.Close.ShouldBe(new(CellState.Blocked, "3 held"));
     }
 
+    [Theory]
+    [InlineData(ClassState.Archived, CellState.Done, "enrollment ended")]
+    [InlineData(ClassState.Open, CellState.NotYet, "nobody yet")]
+    [InlineData(ClassState.InPreparation, CellState.NotYet, "nobody yet")]
+    public void Nobody_is_wanting_where_closing_ended_the_enrollment(ClassState state, CellState cell, string text) =>
+        BoardCells.Of(Good with { State = state, Students = 0 }).Roster.ShouldBe(new(cell, text));
+
     [Fact]
     public void Missing_folders_want_attention() => BoardCells.Of(Good with { FoldersThere = 38 }).Folders.ShouldBe(new(CellState.Attention, "38 of 41", 38, 41));
 

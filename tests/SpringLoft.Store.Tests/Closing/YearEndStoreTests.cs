@@ -82,12 +82,12 @@ public class YearEndStoreTests : StoreTest
     {
         Work(WorkState.HandedIn, null);
         Db.Read(c => TakeHomeStore.HeldOf(c, Year))[student].ShouldBe([Class]);
-        Db.Read(c => ClosingStore.Counts(c, Year))[Class].BlindCopies.ShouldBe(1);
+        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, 7)))[Class].BlindCopies.ShouldBe(1);
         Db.Write(c => c.Execute("UPDATE work SET state = 'Returned', returned_at = @at", new { at = At + Duration.FromDays(3) }));
 
         Db.Read(c => TakeHomeStore.HeldOf(c, Year)).ShouldBeEmpty();
         Db.Read(c => TakeHomeStore.NewestChange(c, Year))[student].ShouldBe(At + Duration.FromDays(3));
-        Db.Read(c => ClosingStore.Counts(c, Year))[Class].BlindCopies.ShouldBe(0);
+        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, 7)))[Class].BlindCopies.ShouldBe(0);
     }
 
     [Fact]
@@ -106,6 +106,17 @@ public class YearEndStoreTests : StoreTest
         Db.Read(c => ClassStore.OfPerson(c, student)).ShouldBeEmpty();
         Db.Read(c => TakeHomeStore.Places(c, Year)).ShouldBeEmpty();
         Db.Read(c => ClassStore.AllNames(c)).ShouldContain(n => n.Id == Class, "its name stays taken while it may come back");
+    }
+
+    [Theory]
+    [InlineData(19, true)]
+    [InlineData(20, true)]
+    [InlineData(21, false)]
+    public void A_shelf_is_open_until_its_day_is_over(int day, bool open)
+    {
+        Db.Write(c => ShelfStore.Add(c, new ShelfRow { ClassId = Class, Token = "t", Title = "S", Text = "", UntilDay = new(2027, 6, 20), MadeAt = At, MadeBy = Teacher }, []));
+
+        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, day)))[Class].ShelfSet.ShouldBe(open);
     }
 
     [Fact]

@@ -12,6 +12,8 @@ export function BoardSlip({ rows, me }: { rows: Row[]; me: Schemas["Me"] }) {
   const [returning, setReturning] = useState(false);
   const ready = rows.filter((r) => r.state === "Open" && r.level !== "Blocks");
   const open = rows.filter((r) => r.state === "Open");
+  const notOpen = rows.length - open.length;
+  const waiting = open.length - ready.length;
   const held = rows.reduce((n, r) => n + r.held, 0);
   const marked = rows.reduce((n, r) => n + r.heldMarked, 0);
   if (rows.length === 0) return <Nothing me={me} />;
@@ -44,11 +46,16 @@ export function BoardSlip({ rows, me }: { rows: Row[]; me: Schemas["Me"] }) {
       >
         Roll over {count(rows.length, "class", "classes")}…
       </Button>
-      {ready.length < rows.length && (
-        <Typography variant="body2" sx={{ color: "text.secondary" }}>
-          {count(rows.length - ready.length, "ticked class", "ticked classes")} can&rsquo;t be closed: closing
-          waits until nothing is held by the teacher, since what is archived with the teacher is out of the
-          student&rsquo;s reach.
+      {notOpen > 0 && (
+        <Typography variant="body2" color="text.secondary">
+          {count(notOpen, "ticked class is", "ticked classes are")} not open: in preparation, or in the loft
+          already. There is nothing to close.
+        </Typography>
+      )}
+      {waiting > 0 && (
+        <Typography variant="body2" color="text.secondary">
+          {count(waiting, "ticked class", "ticked classes")} can&rsquo;t be closed: closing waits until nothing
+          is held by the teacher, since what is archived with the teacher is out of the student&rsquo;s reach.
         </Typography>
       )}
       <ReturnMany
