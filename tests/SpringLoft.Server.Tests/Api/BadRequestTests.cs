@@ -210,7 +210,7 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
     public async Task What_is_changed_or_taken_away_twice_with_one_key_is_so_once()
     {
         using var http = await at.Server.As("lead");
-        var item = at.School.Put(at.School.Lead, "Papers", "to be binned.txt", "x").Result;
+        var item = await at.School.Put(at.School.Lead, "Papers", "to be binned.txt", "x");
         HttpRequestMessage Bin()
         {
             var request = new HttpRequestMessage(HttpMethod.Delete, $"{at.ClassPath}/items/{item.Value}");

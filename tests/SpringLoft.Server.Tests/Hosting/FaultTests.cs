@@ -273,7 +273,7 @@ public sealed class FaultTests : IDisposable
     [Fact]
     public async Task A_workspace_that_has_no_room_to_come_out_as_a_zip_says_so()
     {
-        school.Items.AddFile(school.Lead, school.Class, school.FolderNamed("Papers"), "long.bin", new MemoryStream(new byte[1_500_000]), CancellationToken.None).Wait();
+        await school.Items.AddFile(school.Lead, school.Class, school.FolderNamed("Papers"), "long.bin", new MemoryStream(new byte[1_500_000]), CancellationToken.None);
         using var server = RealServer.Start(school.Folder, smallDisk: 2);
         using var http = await server.As("lead");
 

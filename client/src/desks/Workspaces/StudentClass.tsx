@@ -65,7 +65,9 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
         <Box component="span" sx={{ display: "inline-flex", gap: 1, alignItems: "center" }}>
           <CourseMark mark={w.head.mark} /> {w.head.name} · {w.head.teacherShown}
           {w.head.state === "Archived" &&
-            (w.head.afterArchive === "View" ? " · archived: you may look" : " · archived, closed to students")}
+            (w.head.afterArchive === "View"
+              ? " · archived: you may look"
+              : " · archived, closed to students")}
           {viewsOnly && " · you may look here, not post"}
         </Box>
       }

@@ -54,8 +54,9 @@ export function BoardSlip({ rows, me }: { rows: Row[]; me: Schemas["Me"] }) {
       )}
       {waiting > 0 && (
         <Typography variant="body2" color="text.secondary">
-          {count(waiting, "ticked class", "ticked classes")} can&rsquo;t be closed: closing waits until nothing
-          is held by the teacher, since what is archived with the teacher is out of the student&rsquo;s reach.
+          {count(waiting, "ticked class", "ticked classes")} can&rsquo;t be closed: closing waits until
+          nothing is held by the teacher, since what is archived with the teacher is out of the
+          student&rsquo;s reach.
         </Typography>
       )}
       <ReturnMany
