@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text;
 using SpringLoft.App;
@@ -16,7 +15,7 @@ internal sealed class Once(RequestDelegate next)
 {
     private const int LongestKey = 100;
 
-    private readonly ConcurrentDictionary<string, SemaphoreSlim> underWay = new();
+    private readonly OneAtATime underWay = new();
 
     public async Task InvokeAsync(HttpContext context, Premises premises)
     {
@@ -33,21 +32,11 @@ internal sealed class Once(RequestDelegate next)
             return;
         }
         var who = Gate.CallerOf(context).Id;
-        var one = $"{who.Value} {key}";
-        var turn = underWay.GetOrAdd(one, _ => new SemaphoreSlim(1));
-        await turn.WaitAsync(context.RequestAborted);
-        try
-        {
-            using var asked = new Digested(context.Request);
-            context.Request.Body = asked;
-            if (premises.Db.Read(c => AuditStore.Answered(c, who, key)) is { } known) await Again(context, known, asked);
-            else await First(context, premises, who, key, asked);
-        }
-        finally
-        {
-            turn.Release();
-            underWay.TryRemove(one, out _);
-        }
+        using var turn = await underWay.Turn($"{who.Value} {key}", context.RequestAborted);
+        using var asked = new Digested(context.Request);
+        context.Request.Body = asked;
+        if (premises.Db.Read(c => AuditStore.Answered(c, who, key)) is { } known) await Again(context, known, asked);
+        else await First(context, premises, who, key, asked);
     }
 
     // With another query or another body it is another act under a key that was used: neither the old answer nor a new act is right.
