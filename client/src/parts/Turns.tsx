@@ -14,7 +14,7 @@ export function Turns(props: {
   if (earlier.length === 0) return null;
   return (
     <Box component="details">
-      <Typography component="summary" variant="body2" sx={{ cursor: "pointer" }}>
+      <Typography component="summary" variant="body2" sx={{ cursor: "pointer", py: "2px" }}>
         {earlier.length === 1 ? "Handed in once before" : `Handed in ${earlier.length} times before`}
       </Typography>
       {earlier.map((t) => (
@@ -26,7 +26,7 @@ export function Turns(props: {
             {t.score != null && `, ${t.score}${props.points == null ? "" : ` of ${props.points}`}`}
           </Typography>
           {t.files.map((f) => (
-            <Box key={f.id}>
+            <Box key={f.id} sx={{ "& > a": { display: "inline-block", py: "2px" } }}>
               <a href={`${props.at}/turns/${t.id}/${f.id}`} download>
                 {f.name}
               </a>

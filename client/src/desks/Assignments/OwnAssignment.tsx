@@ -70,7 +70,7 @@ export function OwnAssignment({
       </Box>
       {a.instructions && <Typography sx={{ whiteSpace: "pre-wrap", my: 0.5 }}>{a.instructions}</Typography>}
       {files.map((f) => (
-        <Box key={f.id} sx={{ display: "flex", gap: 1, alignItems: "center" }}>
+        <Box key={f.id} sx={{ display: "flex", gap: 1, alignItems: "center", "& > a": { py: "2px" } }}>
           <a href={`/api/classes/${classId}/assignments/${a.id}/own-work/files/${f.id}`} download>
             {f.name}
           </a>
