@@ -25,7 +25,7 @@ run() {
 export -f run; export logs
 
 # The longest first, so that none is left alone at the end.
-printf '%s\n' e2e SpringLoft.Server.Tests SpringLoft.App.Tests SpringLoft.Store.Tests SpringLoft.Core.Tests SpringLoft.Formats.Tests client \
+printf '%s\n' e2e SpringLoft.Server.Tests SpringLoft.App.Tests SpringLoft.Demo.Tests SpringLoft.Store.Tests SpringLoft.Core.Tests SpringLoft.Formats.Tests client \
   $(cd tests && ls -d SpringLoft.*.Tests) | awk '!seen[$0]++' > "$logs/all"
 xargs -P "$lanes" -I{} bash -c 'run {}' < "$logs/all"
 

@@ -32,6 +32,9 @@ public sealed record BinnedRow
 /// <summary>The bins of classes: reads and takes away what others own.</summary>
 public static class BinStore
 {
+    // A damaged database can have folders that stand in each other; the writer must not go round for ever.
+    private const int Deepest = 100;
+
     // A folder that went with the one it stands in comes back with it, and is not listed by itself.
     private const string Rows =
         """
@@ -81,9 +84,9 @@ public static class BinStore
     {
         var inside = c.Query<long>(
             """
-            WITH RECURSIVE inside(id, depth) AS (SELECT id, 0 FROM folder WHERE id = @id AND binned_at IS NOT NULL UNION SELECT f.id, s.depth + 1 FROM folder f JOIN inside s ON f.parent_id = s.id WHERE f.binned_at IS NOT NULL)
+            WITH RECURSIVE inside(id, depth) AS (SELECT id, 0 FROM folder WHERE id = @id AND binned_at IS NOT NULL UNION SELECT f.id, s.depth + 1 FROM folder f JOIN inside s ON f.parent_id = s.id WHERE f.binned_at IS NOT NULL AND s.depth < @Deepest)
             SELECT id FROM inside ORDER BY depth DESC
-            """, new { id }).ToList();
+            """, new { id, Deepest }).ToList();
         foreach (var folder in inside)
         {
             if (c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM folder WHERE parent_id = @folder)", new { folder })) continue;
