@@ -142,6 +142,13 @@ test("two who write on one page both keep what they wrote, and the earlier page 
   await expect(both.getByRole("button", { name: "Save the page with both" })).toBeDisabled();
   await isAccessible(teacher, "a page that two wrote on");
   await both.getByLabel(/^Both/).check();
+  // Saved once more before the decision is sent: nothing that was chosen for the page before stands for this one.
+  expect(await save("First line, again\n\nMonday: silent\n\nLast line, theirs", 3)).toBe(204);
+  await both.getByRole("button", { name: "Save the page with both" }).click();
+  await expect(both).toContainText("2 places to decide");
+  for (const place of await both.getByLabel(/^Both/).all()) await expect(place).not.toBeChecked();
+  await both.getByLabel(/^First line, mine|^Yours/).first().check();
+  await both.getByLabel(/^Both/).nth(1).check();
   await both.getByRole("button", { name: "Save the page with both" }).click();
   for (const text of ["First line, mine", "Monday: loud", "Monday: silent", "Last line, theirs"]) await expect(teacher.getByText(text)).toBeVisible();
 

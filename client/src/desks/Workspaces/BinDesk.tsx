@@ -128,7 +128,7 @@ function Slip({ student }: { student: boolean }) {
       </Typography>
       <Typography>
         {student
-          ? "You see what you put in yourself. What somebody else binned of yours is also in your take-home."
+          ? "You see what you put in yourself. What somebody else binned of yours stays until it is in your take-home, however long that takes."
           : "What a student made and somebody else binned stays until it is in that student’s take-home, however long that takes."}
       </Typography>
     </>

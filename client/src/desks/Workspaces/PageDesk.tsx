@@ -14,6 +14,8 @@ import { Written } from "../../parts/Written";
 import { PageTogether } from "./PageTogether";
 import { PageVersions } from "./PageVersions";
 
+const savedMeanwhile = (e: unknown) => e instanceof ProblemError && e.code === "changed-meanwhile";
+
 /** A page: as it reads, and for those who may change it, as it is written. */
 export function PageDesk(props: { classId: number; itemId: number; mayChange: boolean; onBack: () => void }) {
   const { classId, itemId } = props;
@@ -106,7 +108,7 @@ export function PageForm(props: {
           );
       } catch (e) {
         // Somebody saved meanwhile: nobody's text goes, the later one sees both.
-        if (e instanceof ProblemError && e.code === "changed-meanwhile") meet.mutate();
+        if (savedMeanwhile(e)) meet.mutate();
         throw e;
       }
     },
@@ -118,13 +120,15 @@ export function PageForm(props: {
   if (both)
     return (
       <>
+        {/* Saved again meanwhile, it is decided again: what was chosen for other places counts for none of these. */}
         <PageTogether
+          key={both.version}
           page={both}
           busy={save.isPending}
           onSave={(text) => save.mutate({ ...draft, text, version: both.version })}
           onBack={() => setBoth(null)}
         />
-        <Problem error={meet.error} />
+        <Problem error={meet.error ?? (savedMeanwhile(save.error) ? null : save.error)} />
       </>
     );
   const wrong = save.error instanceof ProblemError ? save.error.field : undefined;
