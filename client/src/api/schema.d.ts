@@ -3677,7 +3677,7 @@ export interface components {
             folders: number;
             addedBy: string;
             goneAt: components["schemas"]["Instant"];
-            waits: boolean;
+            waitsFor: string[];
         };
         BinnedView: {
             id: components["schemas"]["ClassId"];

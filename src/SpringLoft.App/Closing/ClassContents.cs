@@ -1,5 +1,6 @@
 using SpringLoft.Core.Closing;
 using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Closing;
 using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Workspaces;
 
@@ -42,10 +43,12 @@ internal sealed class StudentContents
     private readonly ILookup<FolderId, ItemRow> filed;
     private readonly ILookup<ItemId, FolderId> filings;
     private readonly ILookup<PersonId, LayWork> work;
+    private readonly ILookup<PersonId, StudentWords> words;
     private readonly Dictionary<FolderId, PersonId> owners = [];
 
-    private StudentContents(IReadOnlyList<FolderRow> folders, IReadOnlyList<ItemRow> items, ILookup<ItemId, FolderId> filings, IEnumerable<LayWork> work)
+    private StudentContents(IReadOnlyList<FolderRow> folders, IReadOnlyList<ItemRow> items, ILookup<ItemId, FolderId> filings, IEnumerable<LayWork> work, IEnumerable<StudentWords> words)
     {
+        this.words = words.ToLookup(w => w.Student);
         this.folders = folders;
         this.filings = filings;
         added = items.ToLookup(i => i.AddedBy);
@@ -58,14 +61,15 @@ internal sealed class StudentContents
     }
 
     internal static StudentContents Load(IDbConnection c, ClassId id) => new(FolderStore.OfClass(c, id), [.. ItemStore.WithBin(c, id).Where(i => i.Sha256 is not null && (i.BinnedAt is null || (i.ByStudent && i.BinnedBy != i.AddedBy)))],
-        ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder), ClassContents.Works(c, id));
+        ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder), ClassContents.Works(c, id), LastCopyStore.WordsOf(c, id));
 
-    /// <summary>What belongs to one student: their work, their own folders, what they added elsewhere.</summary>
+    /// <summary>What belongs to one student: their work, their own folders, what they added elsewhere, what they wrote on pages of others.</summary>
     internal ClassContents Of(PersonId student)
     {
         var own = folders.Where(f => owners.TryGetValue(f.Id, out var o) && o == student).ToList();
         // In the order in which they came, however they are found.
-        var items = added[student].Concat(own.SelectMany(f => filed[f.Id])).DistinctBy(i => i.Id).OrderBy(i => i.Id.Value).Select(i => ClassContents.Lay(i, filings[i.Id])).ToList();
+        var items = added[student].Concat(own.SelectMany(f => filed[f.Id])).DistinctBy(i => i.Id).OrderBy(i => i.Id.Value).Select(i => ClassContents.Lay(i, filings[i.Id]))
+            .Concat(words[student].Select(w => new LayItem(new($"{w.Name}, as you left it.md", w.Sha256, w.Sha512, w.Size, w.At), [.. filings[w.Item]]))).ToList();
         return new([.. own.Select(f => new LayFolder(f.Id, f.ParentId, f.Name))], items, [.. work[student]]);
     }
 }

@@ -2,6 +2,7 @@ using SpringLoft.Core.Naming;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Assignments;
 using SpringLoft.Store.Closing;
+using SpringLoft.Store.People;
 using SpringLoft.Store.Workspaces;
 
 namespace SpringLoft.App.Workspaces;
@@ -12,8 +13,8 @@ namespace SpringLoft.App.Workspaces;
 /// <param name="From">The folder that it stood in; null at the top or in none.</param>
 /// <param name="Folders">Folders that went with it and come back with it.</param>
 /// <param name="GoneAt">When its days in the bin are over.</param>
-/// <param name="Waits">True if it stays after that: a student made it, somebody else binned it, and it is in no take-home of theirs yet.</param>
-public sealed record BinnedThing(string Kind, long Id, string Name, string By, Instant At, string? From, int Folders, string AddedBy, Instant GoneAt, bool Waits);
+/// <param name="WaitsFor">Students in whose take-home it must be before it goes: they made it, or wrote in it, and somebody else binned it.</param>
+public sealed record BinnedThing(string Kind, long Id, string Name, string By, Instant At, string? From, int Folders, string AddedBy, Instant GoneAt, IReadOnlyList<string> WaitsFor);
 
 /// <summary>The bin of a class: what is in it, and the way out of it, back or for good.</summary>
 public sealed class ClassBin(Premises premises, Closing.LastCopies copies)
@@ -26,7 +27,7 @@ public sealed class ClassBin(Premises premises, Closing.LastCopies copies)
         {
             var at = ClassGate.Find(c, who, id);
             return BinStore.OfClass(c, id).Where(b => Binning.MayBringBack(at.Standing, IsOwn(b, who)))
-                .Select(b => new BinnedThing(b.Kind, b.Id, b.Name, b.BinnedByName, b.BinnedAt, b.From, b.Folders, b.AddedByName, Binning.GoneAt(b.BinnedAt), !Binning.MayGo(Fact(c, b)))).ToList();
+                .Select(b => new BinnedThing(b.Kind, b.Id, b.Name, b.BinnedByName, b.BinnedAt, b.From, b.Folders, b.AddedByName, Binning.GoneAt(b.BinnedAt), Names(c, PutIn(c, b)))).ToList();
         });
     }
 
@@ -79,6 +80,15 @@ public sealed class ClassBin(Premises premises, Closing.LastCopies copies)
 
     private static bool IsOwn(BinnedRow b, Caller who) => b.AddedBy == who.Id;
 
-    private static BinnedFact Fact(IDbConnection c, BinnedRow b) => new(b.ByStudent && b.Sha256 is not null, b.BinnedBy is not null && b.BinnedBy == b.AddedBy,
-        b is { AddedBy: { } student, Sha256: { } sha } && LastCopyStore.InTakeHomeOf(c, student, sha));
+    // A folder and an assignment hold nothing themselves: what stood in them is in the bin beside them.
+    private static IReadOnlyList<(PersonId Student, bool TakenHome)> PutIn(IDbConnection c, BinnedRow b) => b.Kind is "Folder" or "Assignment" ? [] : LastCopyStore.OfItem(c, new(b.Id));
+
+    private static BinnedFact Fact(IDbConnection c, BinnedRow b)
+    {
+        var all = PutIn(c, b);
+        return new(all.Count, all.Count(p => p.TakenHome));
+    }
+
+    private static List<string> Names(IDbConnection c, IReadOnlyList<(PersonId Student, bool TakenHome)> putIn) =>
+        [.. PersonStore.Find(c, putIn.Where(p => !p.TakenHome).Select(p => p.Student).Distinct()).Select(p => p.Name.Display)];
 }

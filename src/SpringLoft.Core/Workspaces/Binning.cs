@@ -1,10 +1,9 @@
 namespace SpringLoft.Core.Workspaces;
 
-/// <summary>What was binned, by whom, as far as the rules go.</summary>
-/// <param name="ByStudent">Did a student put it in?</param>
-/// <param name="BySelf">Did whoever put it in bin it too?</param>
-/// <param name="TakenHome">Is all of it in a take-home of its student?</param>
-public sealed record BinnedFact(bool ByStudent, bool BySelf, bool TakenHome);
+/// <summary>What students put into something that is in the bin, as far as the rules go.</summary>
+/// <param name="PutIn">What students put in and did not bin themselves, each of them.</param>
+/// <param name="TakenHome">Of that, how much is in a take-home of its student.</param>
+public sealed record BinnedFact(int PutIn, int TakenHome);
 
 /// <summary>The bin of a class. Source: docs/rules.md, “Who holds what, and the last copy”.</summary>
 public static class Binning
@@ -19,5 +18,5 @@ public static class Binning
     public static bool MayBringBack(Standing standing, bool own) => standing >= Standing.CoTeacher || (standing == Standing.Student && own);
 
     /// <summary>May a thing go for good once its days are over? What a student made and somebody else binned stays until it is in the student's take-home.</summary>
-    public static bool MayGo(BinnedFact thing) => !thing.ByStudent || thing.BySelf || thing.TakenHome;
+    public static bool MayGo(BinnedFact thing) => thing.TakenHome >= thing.PutIn;
 }

@@ -3,15 +3,42 @@ namespace SpringLoft.Store.Closing;
 /// <summary>Bytes that a student put in, and whose they are.</summary>
 public sealed record StudentBytes(PersonId Student, string Sha256);
 
+/// <summary>What a student wrote on a page that others write on too, as they left it.</summary>
+public sealed record StudentWords
+{
+    public PersonId Student { get; init; }
+    public ItemId Item { get; init; }
+    public string Name { get; init; } = "";
+    public Instant At { get; init; }
+    public string Sha256 { get; init; } = "";
+    public string Sha512 { get; init; } = "";
+    public long Size { get; init; }
+}
+
 /// <summary>
 /// Where bytes are that students put in: compared by content, never by a moment. Owns take_home_holds; reads what others own.
 /// </summary>
 public static class LastCopyStore
 {
-    // What students put into classes, as it is now and in every version that was handed in. What somebody binned of their own is theirs to let go.
+    // What students put into a thing: what it is now, for whoever added it; what a student wrote over somebody else's; and what a
+    // student last wrote, where somebody else wrote over it. What somebody binned themselves is theirs to let go.
+    private const string NotBinnedBy = "(i.binned_at IS NULL OR i.binned_by IS NOT";
+    private const string Added = $"SELECT i.class_id, i.id AS item, i.added_by AS student, i.sha256 FROM item i WHERE i.by_student = 1 AND i.sha256 IS NOT NULL AND {NotBinnedBy} i.added_by)";
+    private const string Wrote =
+        $"""
+        SELECT i.class_id, i.id AS item, ifnull(w.joined_into, w.id) AS student, i.sha256, i.name, i.changed_at AS at
+        FROM item i JOIN person w ON w.id = i.changed_by AND w.role = 'Student' WHERE i.changed_by <> i.added_by AND i.sha256 IS NOT NULL AND {NotBinnedBy} i.changed_by)
+        UNION SELECT i.class_id, i.id, ifnull(w.joined_into, w.id), v.sha256, v.name, v.at
+        FROM item_version v JOIN item i ON i.id = v.item_id JOIN person w ON w.id = v.by_id AND w.role = 'Student'
+        WHERE v.by_id <> ifnull(i.changed_by, i.added_by) AND {NotBinnedBy} v.by_id)
+          AND v.version = (SELECT max(x.version) FROM item_version x WHERE x.item_id = v.item_id AND x.by_id = v.by_id)
+        """;
+
+    // What students put into classes, as it is now and in every version that was handed in.
     private const string PutIn =
-        """
-        SELECT i.class_id, i.added_by AS student, i.sha256 FROM item i WHERE i.by_student = 1 AND i.sha256 IS NOT NULL AND (i.binned_at IS NULL OR i.binned_by IS NOT i.added_by)
+        $"""
+        SELECT class_id, student, sha256 FROM ({Added})
+        UNION SELECT class_id, student, sha256 FROM ({Wrote})
         UNION SELECT w.class_id, w.student_id, f.sha256 FROM work w JOIN work_file f ON f.work_id = w.id
         UNION SELECT w.class_id, w.student_id, f.sha256 FROM work w JOIN work_turn t ON t.work_id = w.id JOIN work_turn_file f ON f.turn_id = t.id
         """;
@@ -37,9 +64,13 @@ public static class LastCopyStore
     public static IReadOnlySet<PersonId> Incomplete(IDbConnection c, YearId year) => c.Query<long>(
         $"SELECT DISTINCT p.student FROM ({PutIn}) p JOIN class k ON k.id = p.class_id WHERE k.year_id = @year AND k.kind = 'Class' AND NOT {InTakeHome}", new { year }).Select(p => new PersonId(p)).ToHashSet();
 
-    /// <summary>Is a thing in a take-home of a person?</summary>
-    public static bool InTakeHomeOf(IDbConnection c, PersonId student, string sha256) =>
-        c.ExecuteScalar<bool>($"SELECT {InTakeHome} FROM (SELECT @student AS student, @sha256 AS sha256) p", new { student, sha256 });
+    /// <summary>What students put into a thing and did not bin themselves, and whether it is in a take-home of theirs.</summary>
+    public static IReadOnlyList<(PersonId Student, bool TakenHome)> OfItem(IDbConnection c, ItemId item) => [.. c.Query<(long Student, bool Safe)>(
+        $"SELECT p.student, {InTakeHome} FROM (SELECT item, student, sha256 FROM ({Added}) UNION SELECT item, student, sha256 FROM ({Wrote})) p WHERE p.item = @item ORDER BY 1", new { item }).Select(x => (new PersonId(x.Student), x.Safe))];
+
+    /// <summary>What students wrote on pages of a class that are not theirs, and what of theirs somebody else wrote over, in its order.</summary>
+    public static IReadOnlyList<StudentWords> WordsOf(IDbConnection c, ClassId id) => [.. c.Query<StudentWords>(
+        $"SELECT w.student, w.item, w.name, w.at, w.sha256, b.sha512, b.size FROM ({Wrote}) w JOIN blob b ON b.sha256 = w.sha256 WHERE w.class_id = @id ORDER BY w.item, w.at, w.student", new { id })];
 
     /// <summary>Take-homes of which it is not known yet what they hold.</summary>
     public static IReadOnlyList<string> Unread(IDbConnection c) => [.. c.Query<string>(
@@ -60,7 +91,7 @@ public static class LastCopyStore
         $"""
         SELECT h.sha256 FROM take_home_holds h WHERE h.take_home_sha256 = @takeHome
           AND NOT EXISTS (SELECT 1 FROM ({PutIn}) p WHERE p.sha256 = h.sha256 AND p.student = @person AND {NotGoing})
-          AND NOT EXISTS (SELECT 1 FROM item_version v WHERE v.sha256 = h.sha256)
+          AND NOT EXISTS (SELECT 1 FROM item_version v JOIN item p ON p.id = v.item_id WHERE v.sha256 = h.sha256 AND {NotGoing})
         """, new { person, takeHome }).ToHashSet();
 
     /// <summary>Of what a person's take-home of a year holds, how much stands nowhere else: in no class, in no bin, in no other take-home of theirs.</summary>

@@ -88,6 +88,30 @@ public sealed class LastCopiesTests : SchoolTest, IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_students_page_that_somebody_else_wrote_over()
+    {
+        var page = await school.Items.AddPage(school.Umi, school.Class, school.FolderNamed("Hallgrímsson, Umi"), "Log", "umi's own words", CancellationToken.None);
+        await school.Items.ChangePage(school.Umi, school.Class, page, "Log", "umi's last words", 1, CancellationToken.None);
+        MakeTakeHomes();
+        await school.Items.ChangePage(school.Lead, school.Class, page, "Log", "the teacher's words", 2, CancellationToken.None);
+
+        ClosedItIsBarredUntilMadeAnew("umi's last words", "the teacher's words");
+    }
+
+    [Fact]
+    public async Task What_students_wrote_one_after_the_other_on_a_page_of_the_teachers()
+    {
+        var folder = new SpringLoft.App.Workspaces.Arranging(school.Premises).Make(school.Lead, school.Class, new("Wall", null, FolderRule.ClassEdits, null, 0));
+        var page = await school.Items.AddPage(school.Lead, school.Class, folder, "Poem", "one line each", CancellationToken.None);
+        MakeTakeHomes();
+        await school.Items.ChangePage(school.Umi, school.Class, page, "Poem", "umi's line", 1, CancellationToken.None);
+        await school.Items.ChangePage(school.Rúna, school.Class, page, "Poem", "rúna's line", 2, CancellationToken.None);
+
+        ClosedItIsBarredUntilMadeAnew("umi's line");
+        TakenHome(school.Rúna).ShouldContain(f => f.Key.EndsWith("Poem, as you left it.md", StringComparison.Ordinal) && f.Value == "rúna's line");
+    }
+
+    [Fact]
     public async Task What_was_handed_in_and_replaced_for_the_next_time()
     {
         MakeTakeHomes();

@@ -34,6 +34,8 @@ public sealed class LastCopyModelTests
         internal readonly HashSet<string> Owed = [];
         internal readonly HashSet<string> HandedIn = [];
         private readonly Dictionary<ItemId, (Caller By, string Sha256)> things = [];
+        private readonly Dictionary<(ItemId, PersonId), string> words = [];
+        private readonly FolderId wall;
         private int texts;
 
         internal World()
@@ -42,6 +44,7 @@ public sealed class LastCopyModelTests
             Other = School.Making.Make(School.Lead, School.New("Clay", "6C"));
             School.Making.Open(School.Lead, Other, School.Workspace.Head(School.Lead, Other).Version);
             Pot = School.Assign();
+            wall = new Arranging(School.Premises).Make(School.Lead, School.Class, new("Wall", null, FolderRule.ClassEdits, null, 0));
             foreach (var student in new[] { School.Umi, School.Rúna })
             {
                 Put(student, own: true);
@@ -78,6 +81,22 @@ public sealed class LastCopyModelTests
             Owed.Add(sha);
         }
 
+        // On the newest page of the wall, or a page of one's own where there is none: whoever comes later writes over the one before.
+        internal void Write(Caller by, bool anew)
+        {
+            var page = anew ? null : School.Read(c => ItemStore.OfClass(c, School.Class)).Where(i => i.Kind == ItemKind.Page).MaxBy(i => i.Id.Value);
+            var (text, name) = (new StreamReader(New(out var sha)).ReadToEnd(), page?.Name ?? $"page {texts}");
+            var item = page?.Id ?? School.Items.AddPage(by, School.Class, wall, name, text, default).GetAwaiter().GetResult();
+            if (page is not null) School.Items.ChangePage(by, School.Class, page.Id, name, text, page.Version, default).GetAwaiter().GetResult();
+            School.Read(c => ItemStore.Find(c, School.Class, item))!.Sha256.ShouldBe(sha);
+            if (by.Role != SchoolRole.Student) return;
+            if (page is null || page.AddedBy == by.Id) things[item] = (by, sha);
+            // Written over by themselves it is theirs to let go; by anybody else it is not.
+            if (words.TryGetValue((item, by.Id), out var before)) Owed.Remove(before);
+            words[(item, by.Id)] = sha;
+            Owed.Add(sha);
+        }
+
         internal void TakeOut(Caller by)
         {
             var file = School.Read(c => WorkStore.Of(c, Pot, by.Id) is { } w ? WorkStore.Files(c, w.Id).FirstOrDefault() : null);
@@ -98,7 +117,7 @@ public sealed class LastCopyModelTests
             var item = School.Read(c => ItemStore.OfClass(c, School.Class)).LastOrDefault(i => mine.Contains(i.Id));
             if (item is null) return;
             School.Items.Bin(by, School.Class, item.Id);
-            if (by.Id == student.Id) Owed.Remove(item.Sha256!);
+            if (by.Id == student.Id) Owed.Remove(things[item.Id].Sha256);
         }
 
         internal void BringBack(Caller by)
@@ -107,7 +126,7 @@ public sealed class LastCopyModelTests
             {
                 School.ClassBin.BringBack(by, School.Class, b.Kind, b.Id);
                 // Theirs to let go, and not let go of after all.
-                if (b.Kind == nameof(ItemKind.File) && things.TryGetValue(new ItemId(b.Id), out var t)) Owed.Add(t.Sha256);
+                if (b.Kind is nameof(ItemKind.File) or nameof(ItemKind.Page) && things.TryGetValue(new ItemId(b.Id), out var t)) Owed.Add(t.Sha256);
             }
         }
 
@@ -152,7 +171,7 @@ public sealed class LastCopyModelTests
 
         internal HashSet<string> Standing() => School.Read(c =>
         {
-            var rows = c.Query<string>("SELECT sha256 FROM item WHERE sha256 IS NOT NULL UNION SELECT sha256 FROM work_file UNION SELECT sha256 FROM work_turn_file").ToHashSet();
+            var rows = c.Query<string>("SELECT sha256 FROM item WHERE sha256 IS NOT NULL UNION SELECT sha256 FROM item_version UNION SELECT sha256 FROM work_file UNION SELECT sha256 FROM work_turn_file").ToHashSet();
             foreach (var zip in c.Query<string>("SELECT sha256 FROM take_home")) rows.UnionWith(In(zip));
             return rows.Where(sha => !Owed.Contains(sha) || File.Exists(School.Premises.Files.PathOf(sha)) || InZips(c, sha)).ToHashSet();
         });
@@ -190,6 +209,9 @@ public sealed class LastCopyModelTests
         ("take back", (w, s) => w.School.Work.TakeBack(s, w.School.Class, w.Pot)),
         ("return all", (w, _) => w.School.Returns.ReturnAll(w.School.Lead, w.School.Class, null, true, null)),
         ("return many", (w, _) => new ReturningMany(w.School.Premises).Do(w.School.Coordinator, new([w.School.Class, w.Other], null, true), null)),
+        ("write a page", (w, s) => w.Write(s, anew: true)),
+        ("write on the newest page", (w, s) => w.Write(s, anew: false)),
+        ("the teacher writes on the newest page", (w, _) => w.Write(w.School.Lead, anew: false)),
         ("the teacher bins a student's thing", (w, s) => w.Bin(w.School.Lead, s)),
         ("a student bins their own thing", (w, s) => w.Bin(s, s)),
         ("the teacher bins own folders", (w, s) => new Arranging(w.School.Premises).Bin(w.School.Lead, w.School.Class, w.School.Workspace.See(w.School.Lead, w.School.Class).Folders.First(f => f.Name.StartsWith(s.Name.Split(' ')[^1], StringComparison.Ordinal)).Id)),

@@ -23,7 +23,7 @@ public class ClassBinTests : SchoolTest
         school.Items.Bin(school.CoTeacher, school.Class, item);
 
         var thing = Bin(school.Lead).ShouldHaveSingleItem();
-        (thing.Kind, thing.Name, thing.By, thing.From, thing.AddedBy, thing.Waits).ShouldBe(("File", "plan.txt", "Léa Winterbourne", "Papers", "Oisín Farquhar", false));
+        (thing.Kind, thing.Name, thing.By, thing.From, thing.AddedBy, thing.WaitsFor.Count).ShouldBe(("File", "plan.txt", "Léa Winterbourne", "Papers", "Oisín Farquhar", 0));
         thing.GoneAt.ShouldBe(school.Premises.Clock.Now + Duration.FromDays(30));
         BringBack(school.Lead, thing);
 
@@ -111,20 +111,37 @@ public class ClassBinTests : SchoolTest
     }
 
     [Fact]
+    public async Task A_page_on_which_two_wrote_and_one_binned_waits_for_the_other()
+    {
+        var folder = Arranging.Make(school.Lead, school.Class, new("Wall", null, FolderRule.ClassEdits, null, 0));
+        var page = await school.Items.AddPage(school.Umi, school.Class, folder, "Poem", "umi's line", CancellationToken.None);
+        await school.Items.ChangePage(school.Rúna, school.Class, page, "Poem", "rúna's line", 1, CancellationToken.None);
+        await school.Items.ChangePage(school.Umi, school.Class, page, "Poem", "umi's other line", 2, CancellationToken.None);
+        school.Items.Bin(school.Umi, school.Class, page);
+
+        Bin(school.Lead).Single().WaitsFor.ShouldBe(["Rúna Ravndal"]);
+        school.Clock.AdvanceDays(31);
+        school.ClassBin.LetGo().ShouldBe(0);
+        school.TakeHomes.Go(school.TakeHomes.Begin(school.Coordinator, school.Years[0].Id, null), CancellationToken.None);
+        Bin(school.Lead).Single().WaitsFor.ShouldBeEmpty();
+        school.ClassBin.LetGo().ShouldBe(1);
+    }
+
+    [Fact]
     public async Task What_a_student_made_and_another_binned_stays_until_it_is_in_their_take_home()
     {
         var theirs = await school.Put(school.Umi, "Shared table", "mine.txt", "umi's own");
         var own = await school.Put(school.Umi, "Shared table", "let go.txt", "umi let it go");
         school.Items.Bin(school.Lead, school.Class, theirs);
         school.Items.Bin(school.Umi, school.Class, own);
-        Bin(school.Lead).Single(b => b.Name == "mine.txt").Waits.ShouldBeTrue();
+        Bin(school.Lead).Single(b => b.Name == "mine.txt").WaitsFor.ShouldBe(["Umi Hallgrímsson"]);
         school.Clock.AdvanceDays(31);
         school.ClassBin.LetGo().ShouldBe(1);
         Bin(school.Lead).Select(b => b.Name).ShouldBe(["mine.txt"]);
 
         school.TakeHomes.Go(school.TakeHomes.Begin(school.Coordinator, school.Years[0].Id, null), CancellationToken.None);
 
-        Bin(school.Lead).Single().Waits.ShouldBeFalse();
+        Bin(school.Lead).Single().WaitsFor.ShouldBeEmpty();
         school.ClassBin.LetGo().ShouldBe(1);
         Bin(school.Lead).ShouldBeEmpty();
         using var zip = new System.IO.Compression.ZipArchive(school.TakeHomes.OpenMine(school.Umi, school.Years[0].Id).Content);

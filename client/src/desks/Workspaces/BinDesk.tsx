@@ -77,9 +77,9 @@ export function BinDesk() {
                   {b.by ? `, ${b.by}` : ", a folder plan"}
                 </TableCell>
                 <TableCell>
-                  {b.waits ? (
+                  {b.waitsFor.length > 0 ? (
                     <StateMark mark="attention" wrap>
-                      not before it is in {b.addedBy}’s take-home
+                      not before it is in the take-home of {b.waitsFor.join(", ")}
                     </StateMark>
                   ) : (
                     sayMoment(b.goneAt)
