@@ -48,7 +48,7 @@ switch (args[0])
         var lead = database.Read(c => RosterStore.Members(c, one))[0].PersonId;
         var run = database.Write(c => RunStore.Add(c, [one], new(AfterArchive.View), lead, premises.Clock.Now));
         var watch = Stopwatch.StartNew();
-        new ClosingRunner(premises, new RunNews(), new NoMilestones(), new NoPost(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
         watch.Stop();
         var state = database.Read(c => RunStore.Find(c, run))!.State;
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {Process.GetCurrentProcess().PeakWorkingSet64 / 1e6:0} {state}");
@@ -121,10 +121,4 @@ static double Median(Action act)
         act();
         return watch.Elapsed.TotalMilliseconds;
     }).Order().ElementAt(10);
-}
-
-/// <summary>No letters: they are not what is measured.</summary>
-internal sealed class NoPost : IPost
-{
-    public void Send(string to, string name, string subject, string text, NodaTime.Instant at) { }
 }

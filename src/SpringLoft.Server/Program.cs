@@ -12,6 +12,7 @@ using SpringLoft.App.Assignments;
 using SpringLoft.App.Audit;
 using SpringLoft.App.Closing;
 using SpringLoft.App.Naming;
+using SpringLoft.App.Letters;
 using SpringLoft.App.People;
 using SpringLoft.App.Plans;
 using SpringLoft.App.Rollover;
@@ -24,6 +25,7 @@ using SpringLoft.Server.Api;
 using SpringLoft.Server.Assignments;
 using SpringLoft.Server.Closing;
 using SpringLoft.Server.Hosting;
+using SpringLoft.Server.Letters;
 using SpringLoft.Server.Naming;
 using SpringLoft.Server.People;
 using SpringLoft.Server.Plans;
@@ -116,8 +118,8 @@ builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVar
 // Without a mail server of the school's, letters go to a stand-in that keeps them; the way there is the same.
 builder.Services.AddSingleton(_ => new SmtpOutbox(Path.Combine(data, "outbox")));
 builder.Services.AddSingleton<IPost>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_SMTP") is { Length: > 0 } smtp && smtp.Split(':') is var parts
-    ? new SmtpPost(parts[0], parts.Length > 1 ? int.Parse(parts[1], CultureInfo.InvariantCulture) : 25, Environment.GetEnvironmentVariable("SPRING_LOFT_MAIL_FROM") ?? "loft@school.invalid")
-    : new SmtpPost("127.0.0.1", p.GetRequiredService<SmtpOutbox>().Port, "loft@school.invalid"));
+    ? new SmtpPost(parts[0], parts.Length > 1 ? int.Parse(parts[1], CultureInfo.InvariantCulture) : 25, Environment.GetEnvironmentVariable("SPRING_LOFT_MAIL_FROM") ?? "loft@school.invalid", keepsThem: false)
+    : new SmtpPost("127.0.0.1", p.GetRequiredService<SmtpOutbox>().Port, "loft@school.invalid", keepsThem: true));
 builder.Services.AddSingleton(_ => new HttpClient { Timeout = TimeSpan.FromMinutes(5) });
 builder.Services.AddSingleton<OwnAddress>();
 builder.Services.AddSingleton<Func<Uri?>>(p => () => Environment.GetEnvironmentVariable("SPRING_LOFT_OUTSIDE") is { Length: > 0 } outside ? new Uri(outside) : demo ? new Uri(p.GetRequiredService<OwnAddress>().Get(), StandInStart.Outside) : null);
@@ -127,9 +129,10 @@ if (!documentOnly)
     builder.Services.AddHostedService<RunWorker>();
     builder.Services.AddHostedService<BlindWorker>();
     builder.Services.AddHostedService<ClockWorker>();
+    builder.Services.AddHostedService<LetterWorker>();
 }
 foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
-    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail)])
+    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 
 var app = builder.Build();
@@ -186,6 +189,7 @@ DirectoryEndpoints.Map(api);
 JoinEndpoints.Map(api);
 CombinedEndpoints.Map(api);
 StandInStart.MapOutbox(api);
+LetterEndpoints.Map(api);
 AssignmentEndpoints.Map(api);
 ClosingEndpoints.Map(api);
 TakeHomeEndpoints.Map(api);

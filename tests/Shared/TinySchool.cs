@@ -82,13 +82,14 @@ internal sealed class TinySchool : IDisposable
     internal RollingOver Rolling => new(Premises);
     internal Channel<RunId> Queue { get; } = Channel.CreateUnbounded<RunId>();
     internal ClosingDesk Closing => new(Premises, new RunNews(), Queue.Writer);
-    internal ClosingRuns Runs => new(Premises, new RunNews(), Queue.Writer, new LetterBox(Letters));
+    internal ClosingRuns Runs => new(Premises, new RunNews(), Queue.Writer);
     internal RollingMany RollingMany => new(Premises, Queue.Writer, new NoMilestones());
     internal TakeHomes TakeHomes => new(Premises, Queue.Writer, new NoMilestones(), Copies);
     internal LastCopies Copies => new(Premises);
     internal LoftBin Bin => new(Premises, Copies);
     internal ClassBin ClassBin => new(Premises, Copies);
-    internal List<string> Letters { get; } = [];
+    /// <summary>What was written, as "to: subject", the first first.</summary>
+    internal IReadOnlyList<string> Letters => [.. Read(c => SpringLoft.Store.Letters.LetterStore.Newest(c, 1000)).OrderBy(l => l.Id).Select(l => $"{l.ToAddress}: {l.Subject}")];
 
     /// <summary>A plan that ships, by its name.</summary>
     internal PlanId Plan(string name) => Premises.Db.Read(PlanStore.All).First(p => p.Plan.Name == name).Id;
@@ -134,7 +135,7 @@ internal sealed class TinySchool : IDisposable
 
     internal RunView Go(RunId run, IRunMilestones? milestones = null)
     {
-        new ClosingRunner(Premises, new RunNews(), milestones ?? new NoMilestones(), new LetterBox(Letters), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(Premises, new RunNews(), milestones ?? new NoMilestones(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
         return Closing.See(Class, run);
     }
 
@@ -146,15 +147,6 @@ internal sealed class TinySchool : IDisposable
     {
         Premises.Db.Dispose();
         scratch.Dispose();
-    }
-
-    private sealed class LetterBox(List<string> letters) : IPost
-    {
-        // A long run sends from two classes at a time.
-        public void Send(string to, string name, string subject, string text, Instant at)
-        {
-            lock (letters) letters.Add($"{to}: {subject}");
-        }
     }
 }
 

@@ -33,7 +33,7 @@ public sealed class DemoSchoolTests(DemoSchoolTests.Made made) : IClassFixture<D
 
         public string SignIns { get; }
 
-        public string Make() => DemoSchool.MakeOnce(Premises, new ClosingRunner(Premises, new RunNews(), new NoMilestones(), new Silence(), NullLogger<ClosingRunner>.Instance), _ => { });
+        public string Make() => DemoSchool.MakeOnce(Premises, new ClosingRunner(Premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance), _ => { });
 
         /// <summary>The database as a file of its own, to be changed at will.</summary>
         public void CopyTo(string file)
@@ -47,11 +47,6 @@ public sealed class DemoSchoolTests(DemoSchoolTests.Made made) : IClassFixture<D
             Premises.Db.Dispose();
             scratch.Dispose();
         }
-    }
-
-    private sealed class Silence : IPost
-    {
-        public void Send(string to, string name, string subject, string text, Instant at) { }
     }
 
     private T Ask<T>(string sql) => made.Premises.Db.Read(c => c.ExecuteScalar<T>(sql))!;

@@ -980,6 +980,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["letters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{letterId}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryLetterAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/returns/preview": {
         parameters: {
             query?: never;
@@ -3561,7 +3593,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -4646,8 +4678,8 @@ export interface components {
         };
         InvitationsSent: {
             /** Format: int32 */
-            sent: number;
-            notSent: string[];
+            written: number;
+            notWritten: string[];
         };
         /** @enum {unknown} */
         InvitationState: "Open" | "Accepted" | "Expired" | "Withdrawn";
@@ -4659,6 +4691,8 @@ export interface components {
             sentAt: components["schemas"]["Instant"];
             expiresAt: components["schemas"]["Instant"];
             state: components["schemas"]["InvitationState"];
+            letter: null | components["schemas"]["LetterState"];
+            trouble: null | string;
         };
         InviteBody: {
             addresses: null | string;
@@ -4798,6 +4832,26 @@ export interface components {
         Letters: {
             /** Format: int32 */
             count: number;
+        };
+        /** @enum {unknown} */
+        LetterState: "Waiting" | "Sent" | "GivenUp";
+        LettersView: {
+            stayHere: boolean;
+            letters: components["schemas"]["LetterView"][];
+        };
+        LetterView: {
+            /** Format: int64 */
+            id: number;
+            to: string;
+            subject: string;
+            writtenAt: components["schemas"]["Instant"];
+            state: components["schemas"]["LetterState"];
+            /** Format: int32 */
+            tries: number;
+            nextAt: null | components["schemas"]["Instant"];
+            sentAt: null | components["schemas"]["Instant"];
+            trouble: null | string;
+            mayTryAgain: boolean;
         };
         LinkBody: {
             title: null | string;
@@ -8472,6 +8526,64 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Letter"][];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    letters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LettersView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryLetterAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                letterId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -9,6 +9,7 @@ using SpringLoft.Formats.Zips;
 using SpringLoft.Store.Audit;
 using SpringLoft.Store.Closing;
 using SpringLoft.Store.Files;
+using SpringLoft.Store.Letters;
 using SpringLoft.Store.People;
 using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Runs;
@@ -20,7 +21,7 @@ namespace SpringLoft.App.Closing;
 /// Carries a closing run to its end, a step at a time. Each step is safe to repeat: what a killed process left is done
 /// again and ends the same, since every package is computed from the workspace and the run's own start.
 /// </summary>
-public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, IPost post, ILogger<ClosingRunner> log)
+public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, ILogger<ClosingRunner> log)
 {
     private const int Cores = 2;
 
@@ -78,7 +79,6 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
                 milestones.Reached($"{step}:end");
             }
             log.LogInformation("Run {Run}, class {Class}: verified and archived", run.Id.Value, id.Value);
-            Tell(id);
         }
         catch (OperationCanceledException)
         {
@@ -111,16 +111,11 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
     private string Named(ClassId id, string sha256) => premises.Db.Read(c => FilePlaces.Of(c, sha256)).Where(p => p.Class == id).Select(p => $"“{p.Name}”").Distinct().ToList() is { Count: > 0 } names
         ? $"{string.Join(" and ", names.Take(3))} {(names.Count == 1 ? "is" : "are")}" : "A file of this class is";
 
-    private void Tell(ClassId id)
+    private static void Write(IDbConnection c, ClassRow k, Instant at)
     {
-        var (k, leads) = premises.Db.Read(c => (ClassStore.Find(c, id)!,
-            PersonStore.Find(c, RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Lead && m.LeftAt is null).Select(m => m.PersonId))));
+        var leads = PersonStore.Find(c, RosterStore.Members(c, k.Id).Where(m => m.Role == ClassRole.Lead && m.LeftAt is null).Select(m => m.PersonId));
         foreach (var lead in leads.Where(l => l.Email is not null))
-        {
-            // The class is archived whether or not the letter goes.
-            try { post.Send(lead.Email!, lead.Name.Display, $"{k.Name} is in the loft", $"“{k.Name}” was closed. Its archive package was read back and matches the workspace. You can restore the class from the loft at any time.", premises.Clock.Now); }
-            catch (IOException e) { log.LogWarning(e, "The letter on class {Class} was not sent", id.Value); }
-        }
+            LetterStore.Add(c, lead.Email!, lead.Name.Display, $"{k.Name} is in the loft", $"“{k.Name}” was closed. Its archive package was read back and matches the workspace. You can restore the class from the loft at any time.", at);
     }
 
     private void Do(Passing p, ClosingStep step, CancellationToken stop)
@@ -231,6 +226,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
                 RunStore.SetUndo(c, p.Run.Id, p.Class, ClosingExtras.Do(c, k, p.Run.Closing, p.Run.StartedBy, now));
                 RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.Check, StepState.Done, p.Checked.Files, p.Checked.Files, p.Package!.Fingerprint);
                 AuditStore.Add(c, now, p.Run.StartedBy, AuditStore.Archived, "class", p.Class.Value, p.Class, "verified package");
+                Write(c, k, now);
             }
             RunStore.SetStep(c, p.Run.Id, p.Class, ClosingStep.Archive, StepState.Done, 1, 1, "stands in the loft, read-only");
             RunStore.SetClass(c, p.Run.Id, p.Class, StepState.Done, null);

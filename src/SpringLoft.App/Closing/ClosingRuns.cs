@@ -6,6 +6,7 @@ using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Csv;
 using SpringLoft.Store.Closing;
+using SpringLoft.Store.Letters;
 using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Runs;
 using SpringLoft.Store.Workspaces;
@@ -39,7 +40,7 @@ public sealed record ClosingRunView(
 public sealed record ClosingOutcome(ClassId Id, string Name, string Lead, string? Department, StepState State, string? Reason, int TakeHomes, int Files, long Bytes, string? Fingerprint, Instant? VerifiedAt);
 
 /// <summary>Closing many classes: how ready they are, the plan, the run, the report.</summary>
-public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<RunId> queue, IPost post)
+public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<RunId> queue)
 {
     /// <summary>Most classes in one run.</summary>
     public const int MostClasses = 2000;
@@ -169,21 +170,25 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     }
 
     /// <summary>Writes to the lead teachers of classes what is not ready there, a letter each.</summary>
-    /// <returns>How many letters went.</returns>
+    /// <returns>How many letters were written.</returns>
     public int TellTeachers(Caller by, IReadOnlyList<ClassId> classes, string? text)
     {
         var words = Refusals.NotLonger(text?.Trim() ?? "", "text", "The text", 2000);
-        var letters = premises.Db.Read(c => Chosen(c, by, classes).Select(k => (Class: k, Findings: Readiness.Assess(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, k.Id)[k.Id].Facts(k.State)).Where(f => f.Level != FindingLevel.Ready && f.Code != "next-year").ToList(),
-            Leads: Store.People.PersonStore.Find(c, RosterStore.Members(c, k.Id).Where(m => m.Role == ClassRole.Lead && m.LeftAt is null).Select(m => m.PersonId))))
-            .Where(x => x.Findings.Count > 0).SelectMany(x => x.Leads.Select(l => (Lead: l, x.Class, x.Findings))).Where(x => x.Lead.Email is not null).GroupBy(x => x.Lead.Id).Select(g => g.ToList()).ToList());
-        foreach (var letter in letters)
+        return premises.Db.Write(c =>
         {
-            var lead = letter[0].Lead;
-            var body = string.Join("\n\n", (words.Length > 0 ? new[] { words } : []).Concat(letter.Select(x => $"{x.Class.Name}\n{string.Join("\n", x.Findings.Select(f => $"– {f.Text}"))}")));
-            post.Send(lead.Email!, lead.Name.Display, letter.Count == 1 ? $"{letter[0].Class.Name}: before it is closed" : $"{letter.Count} classes: before they are closed", body, premises.Clock.Now);
-        }
-        premises.Db.Write(c => Premises.Add(c, by, premises.Clock.Now, new("wrote what is not ready", "school", null, null, $"{letters.Count} letters about {classes.Count} classes")));
-        return letters.Count;
+            var letters = Chosen(c, by, classes).Select(k => (Class: k, Findings: Readiness.Assess(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, k.Id)[k.Id].Facts(k.State)).Where(f => f.Level != FindingLevel.Ready && f.Code != "next-year").ToList(),
+                Leads: Store.People.PersonStore.Find(c, RosterStore.Members(c, k.Id).Where(m => m.Role == ClassRole.Lead && m.LeftAt is null).Select(m => m.PersonId))))
+                .Where(x => x.Findings.Count > 0).SelectMany(x => x.Leads.Select(l => (Lead: l, x.Class, x.Findings))).Where(x => x.Lead.Email is not null).GroupBy(x => x.Lead.Id).Select(g => g.ToList()).ToList();
+            var now = premises.Clock.Now;
+            foreach (var letter in letters)
+            {
+                var lead = letter[0].Lead;
+                var body = string.Join("\n\n", (words.Length > 0 ? new[] { words } : []).Concat(letter.Select(x => $"{x.Class.Name}\n{string.Join("\n", x.Findings.Select(f => $"– {f.Text}"))}")));
+                LetterStore.Add(c, lead.Email!, lead.Name.Display, letter.Count == 1 ? $"{letter[0].Class.Name}: before it is closed" : $"{letter.Count} classes: before they are closed", body, now);
+            }
+            Premises.Add(c, by, now, new("wrote what is not ready", "school", null, null, $"{letters.Count} letters about {classes.Count} classes"));
+            return letters.Count;
+        });
     }
 
     private static ClosingRunView View(IDbConnection c, RunRow run)

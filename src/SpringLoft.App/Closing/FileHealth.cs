@@ -1,4 +1,3 @@
-using SpringLoft.Store.Audit;
 using SpringLoft.Store.Files;
 
 namespace SpringLoft.App.Closing;
@@ -13,7 +12,7 @@ public sealed class FileHealth(Premises premises)
     public void Found(string sha256) => premises.Db.Write(c =>
     {
         var now = premises.Clock.Now;
-        if (AuditStore.Told(c, Act, sha256, now - Duration.FromDays(1))) return;
+        if (!DamagedStore.ToTell(c, sha256, now, now - Duration.FromDays(1))) return;
         var places = FilePlaces.Of(c, sha256);
         Premises.Add(c, null, now, new(Act, "file", null, places.Select(p => p.Class).FirstOrDefault(k => k is not null), $"{sha256}: {string.Join("; ", places.Take(10).Select(p => $"“{p.Name}” in {p.Where}"))}{(places.Count > 10 ? $" and {places.Count - 10} more" : "")}"));
     });

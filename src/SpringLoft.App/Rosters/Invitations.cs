@@ -1,10 +1,12 @@
+using System.Net.Mail;
 using System.Security.Cryptography;
 using System.Text;
-using SpringLoft.App.Closing;
 using SpringLoft.App.Plans;
 using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Letters;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Letters;
 using SpringLoft.Store.Naming;
 using SpringLoft.Store.People;
 using SpringLoft.Store.Rosters;
@@ -16,59 +18,53 @@ namespace SpringLoft.App.Rosters;
 public enum InvitationState { Open, Accepted, Expired, Withdrawn }
 
 /// <summary>An invitation of a class.</summary>
-public sealed record InvitationView(long Id, string Email, ClassRole Role, Instant SentAt, Instant ExpiresAt, InvitationState State);
+/// <param name="Letter">How its letter stands; null if it was sent long ago.</param>
+/// <param name="Trouble">Why the last try to send the letter failed; null if none did.</param>
+public sealed record InvitationView(long Id, string Email, ClassRole Role, Instant SentAt, Instant ExpiresAt, InvitationState State, LetterState? Letter, string? Trouble);
 
-/// <summary>What was sent, and what was not.</summary>
-/// <param name="NotSent">Addresses with the reason.</param>
-public sealed record InvitationsSent(int Sent, IReadOnlyList<string> NotSent);
+/// <summary>What was written, and what was not.</summary>
+/// <param name="Written">Invitations that are made, with their letters on their way.</param>
+/// <param name="NotWritten">Addresses with the reason.</param>
+public sealed record InvitationsSent(int Written, IReadOnlyList<string> NotWritten);
 
 /// <summary>An invitation as the one who got it sees it before accepting.</summary>
 public sealed record InvitationLook(string ClassName, string Teacher, ClassRole Role, string Email, InvitationState State);
 
 /// <summary>Invitations by e-mail: for people who have an account, and are not to be looked up one by one.</summary>
-public sealed class Invitations(Premises premises, IPost post)
+public sealed class Invitations(Premises premises)
 {
     private const int MostAtOnce = 100;
     private static readonly Duration Lives = Duration.FromDays(21);
 
     /// <summary>Invitations of a class, newest first.</summary>
-    public IReadOnlyList<InvitationView> Of(ClassId id) => premises.Db.Read(c => JoinStore.Invitations(c, id).Select(i => new InvitationView(i.Id, i.Email, i.Role, i.SentAt, i.ExpiresAt, StateOf(i))).ToList());
+    public IReadOnlyList<InvitationView> Of(ClassId id) => premises.Db.Read(c => JoinStore.Invitations(c, id).Select(i =>
+    {
+        var letter = i.LetterId is { } l ? LetterStore.Find(c, l) : null;
+        return new InvitationView(i.Id, i.Email, i.Role, i.SentAt, i.ExpiresAt, StateOf(i), letter?.State, letter?.Trouble);
+    }).ToList());
 
-    /// <summary>Sends invitations. An address that can't be written to is told; the others go.</summary>
+    /// <summary>Invites: the invitations and their letters are there together, and the letters go when the mail server takes them. An address that can't be written to is told; the others are invited.</summary>
     /// <param name="origin">Where Spring Loft is reached, as "https://loft.school.example".</param>
     public InvitationsSent Send(Caller by, ClassId id, string? addresses, ClassRole role, string origin)
     {
         if (role == ClassRole.Lead) throw new RefusedException("role-lead", "A lead teacher is not invited this way.", "Invite them as co-teacher.", "role");
         var list = Refusals.Needed(addresses, "addresses", "The address", 10_000).Split([',', ';', '\n', '\r', ' ', '\t'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         if (list.Count > MostAtOnce) throw new RefusedException("too-many", $"{list.Count} invitations at once are too many.", $"Send up to {MostAtOnce}.", "addresses");
-        var (k, school) = premises.Db.Read(c => (ClassGate.Find(c, by, id).NotArchived().Class, SchoolStore.Get(c)!.Name));
-        var notSent = new List<string>();
-        var sent = 0;
-        foreach (var email in list)
+        return premises.Db.Write(c =>
         {
-            if (!email.Contains('@', StringComparison.Ordinal) || email.StartsWith('@') || email.EndsWith('@')) { notSent.Add($"“{email}” is no e-mail address"); continue; }
-            if (premises.Db.Read(c => Already(c, id, email)) is { } why) { notSent.Add($"{email}: {why}"); continue; }
-            var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(20));
-            var now = premises.Clock.Now;
-            // A letter whose invitation is not kept would lead nowhere; one kept whose letter was lost can be sent again.
-            var made = premises.Db.Write(c =>
+            var k = ClassGate.Find(c, by, id).NotArchived().Class;
+            var (school, now) = (SchoolStore.Get(c)!.Name, premises.Clock.Now);
+            var notWritten = new List<string>();
+            foreach (var email in list)
             {
-                var i = JoinStore.Invite(c, new InvitationRow { ClassId = id, Email = email, Role = role, SentAt = now, ExpiresAt = now + Lives }, Sha(token), by.Id);
+                if (WhyNot(c, id, email) is { } why) { notWritten.Add(why); continue; }
+                var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(20));
+                var letter = LetterStore.Add(c, email, email, $"{by.Name} invites you to {k.Name}", Letter(by.Name, k, school, role, $"{origin}/invitation?token={token}", premises.Clock.DateOf(now + Lives)), now);
+                JoinStore.Invite(c, new InvitationRow { ClassId = id, Email = email, Role = role, SentAt = now, ExpiresAt = now + Lives, LetterId = letter }, Sha(token), by.Id);
                 Premises.Add(c, by, now, new("invited", "class", id.Value, id, $"{email} as {(role == ClassRole.Student ? "student" : "co-teacher")}"));
-                return i;
-            });
-            try
-            {
-                post.Send(email, email, $"{by.Name} invites you to {k.Name}", Letter(by.Name, k, school, role, $"{origin}/invitation?token={token}", premises.Clock.DateOf(now + Lives)), now);
-                sent++;
             }
-            catch (IOException e)
-            {
-                premises.Db.Write(c => { JoinStore.Withdraw(c, made, now); });
-                notSent.Add($"{email}: the mail server did not take it ({e.Message})");
-            }
-        }
-        return new(sent, notSent);
+            return new InvitationsSent(list.Count - notWritten.Count, notWritten);
+        });
     }
 
     /// <summary>Takes an invitation back; its letter leads nowhere then.</summary>
@@ -77,6 +73,7 @@ public sealed class Invitations(Premises premises, IPost post)
         ClassGate.Find(c, by, id);
         var i = JoinStore.Invitations(c, id).FirstOrDefault(x => x.Id == invitation && StateOf(x) == InvitationState.Open) ?? throw Refusals.NotFound("open invitation");
         JoinStore.Withdraw(c, i.Id, premises.Clock.Now);
+        if (i.LetterId is { } letter) LetterStore.TakeBack(c, letter, premises.Clock.Now);
         Premises.Add(c, by, premises.Clock.Now, new("took invitation back", "class", id.Value, id, i.Email));
     });
 
@@ -110,10 +107,11 @@ public sealed class Invitations(Premises premises, IPost post)
         return new Joined(k.Id, k.Name, false, k.State == ClassState.Open);
     });
 
-    private static string? Already(IDbConnection c, ClassId id, string email)
+    private static string? WhyNot(IDbConnection c, ClassId id, string email)
     {
-        if (RosterStore.Emails(c, id).FirstOrDefault(e => e.Value.Equals(email, StringComparison.OrdinalIgnoreCase)) is { Value: not null } here && RosterStore.Member(c, id, here.Key) is { LeftAt: null }) return "is on the roster already";
-        return null;
+        if (!MailAddress.TryCreate(email, out _)) return $"“{email}” is no e-mail address";
+        return RosterStore.Emails(c, id).FirstOrDefault(e => e.Value.Equals(email, StringComparison.OrdinalIgnoreCase)) is { Value: not null } here && RosterStore.Member(c, id, here.Key) is { LeftAt: null }
+            ? $"{email}: is on the roster already" : null;
     }
 
     private InvitationState StateOf(InvitationRow i) => i.AcceptedAt is not null ? InvitationState.Accepted : i.WithdrawnAt is not null ? InvitationState.Withdrawn : premises.Clock.Now >= i.ExpiresAt ? InvitationState.Expired : InvitationState.Open;

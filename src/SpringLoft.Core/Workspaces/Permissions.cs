@@ -42,6 +42,9 @@ public enum Act
     /// <summary>Let go of somebody's take-home for good, by name and with a reason. One's own needs nobody else.</summary>
     LetGoOfTakeHome,
 
+    /// <summary>See letters on their way, and have one tried again.</summary>
+    KeepLetters,
+
     /// <summary>Move the date that the demo believes in.</summary>
     MoveDate,
 
@@ -87,7 +90,7 @@ public static class Permissions
     {
         Act.OwnSignIn or Act.SeeOwnClasses => true,
         Act.SeeBoard or Act.SearchDirectory or Act.MakeClass or Act.AddPerson => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft or Act.LetGoOfTakeHome => role is SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft or Act.LetGoOfTakeHome or Act.KeepLetters => role is SchoolRole.Coordinator,
         _ => false,
     };
 

@@ -1,5 +1,6 @@
 using SpringLoft.App;
 using SpringLoft.App.Closing;
+using SpringLoft.App.Letters;
 using SpringLoft.App.Rosters;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core;
@@ -7,7 +8,7 @@ using SpringLoft.Core;
 namespace SpringLoft.Server.Hosting;
 
 /// <summary>What is due by the clock: the roster feed, what has lain in the bin long enough, and once a day the take-homes of those who left long ago and the files that nothing refers to.</summary>
-internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, ClassBin bins, LastCopies copies, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
+internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, ClassBin bins, LastCopies copies, FileSweep sweep, SendingLetters letters, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
@@ -28,6 +29,7 @@ internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bi
                     {
                         swept = premises.Clock.Today;
                         copies.LetGoOfLeavers();
+                        letters.LetGo();
                         sweep.Go(stoppingToken);
                     }
                     if (feeding.IsDue()) await feeding.Run(null, stoppingToken);

@@ -14,7 +14,7 @@ internal static class StandInStart
     internal const string Outside = "stand-ins/other-program/";
 
     /// <summary>The letters that the stand-in for the mail server keeps, for a coordinator to read.</summary>
-    internal static void MapOutbox(RouteGroupBuilder api) => api.MapGet("/outbox", (SmtpOutbox outbox) => outbox.Letters(200)).WithName("outbox").Needs(Act.SeeAudit);
+    internal static void MapOutbox(RouteGroupBuilder api) => api.MapGet("/outbox", (SmtpOutbox outbox) => outbox.Letters(200)).WithName("outbox").Needs(Act.KeepLetters);
 
     /// <summary>Puts the others at their addresses.</summary>
     internal static void Map(WebApplication app, Premises premises, string data)

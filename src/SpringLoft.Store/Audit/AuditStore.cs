@@ -52,8 +52,4 @@ public static class AuditStore
         c.Execute("DELETE FROM once WHERE at < @old", new { old = at - Duration.FromDays(1) });
         c.Execute("INSERT INTO once(person_id, key, at, print, status, body) VALUES(@who, @key, @at, @print, @status, @body)", new { who, key, at, print, status, body });
     }
-
-    /// <summary>Was this told of a thing since a moment? The detail begins with what the thing is called.</summary>
-    public static bool Told(IDbConnection c, string act, string thing, Instant since) =>
-        c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM audit WHERE id > (SELECT max(id) - 5000 FROM audit) AND act = @act AND at >= @since AND substr(detail, 1, length(@thing)) = @thing)", new { act, thing, since });
 }

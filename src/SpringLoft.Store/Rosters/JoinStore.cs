@@ -29,13 +29,16 @@ public sealed record InvitationRow
     public Instant ExpiresAt { get; init; }
     public Instant? AcceptedAt { get; init; }
     public Instant? WithdrawnAt { get; init; }
+
+    /// <summary>The letter it is in; null once that is off the list.</summary>
+    public long? LetterId { get; init; }
 }
 
 /// <summary>Owns join_code, join_wait, join_try and invitation.</summary>
 public static class JoinStore
 {
     private const string Columns = "class_id, code, made_at, expires_at, most, used, waits";
-    private const string Invited = "id, class_id, email, role, sent_at, expires_at, accepted_at, withdrawn_at";
+    private const string Invited = "id, class_id, email, role, sent_at, expires_at, accepted_at, withdrawn_at, letter_id";
 
     /// <summary>The code of a class; null if it has none.</summary>
     public static JoinCodeRow? OfClass(IDbConnection c, ClassId id) => c.QuerySingleOrDefault<JoinCodeRow>($"SELECT {Columns} FROM join_code WHERE class_id = @id", new { id });
@@ -79,8 +82,8 @@ public static class JoinStore
 
     /// <summary>Adds an invitation.</summary>
     public static long Invite(IDbConnection c, InvitationRow i, string tokenSha256, PersonId by) => c.ExecuteScalar<long>(
-        "INSERT INTO invitation(class_id, email, role, token_sha256, sent_at, sent_by, expires_at) VALUES(@ClassId, @Email, @role, @tokenSha256, @SentAt, @by, @ExpiresAt) RETURNING id",
-        new { i.ClassId, i.Email, role = i.Role.ToString(), tokenSha256, i.SentAt, by, i.ExpiresAt });
+        "INSERT INTO invitation(class_id, email, role, token_sha256, sent_at, sent_by, expires_at, letter_id) VALUES(@ClassId, @Email, @role, @tokenSha256, @SentAt, @by, @ExpiresAt, @LetterId) RETURNING id",
+        new { i.ClassId, i.Email, role = i.Role.ToString(), tokenSha256, i.SentAt, by, i.ExpiresAt, i.LetterId });
 
     /// <summary>Invitations of a class, newest first.</summary>
     public static IReadOnlyList<InvitationRow> Invitations(IDbConnection c, ClassId id) => [.. c.Query<InvitationRow>($"SELECT {Invited} FROM invitation WHERE class_id = @id ORDER BY id DESC", new { id })];

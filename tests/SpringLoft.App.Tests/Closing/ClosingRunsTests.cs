@@ -38,7 +38,7 @@ public class ClosingRunsTests : SchoolTest
 
     private ClosingRunView Go(RunId run, IRunMilestones? at = null)
     {
-        new ClosingRunner(school.Premises, new RunNews(), at ?? new NoMilestones(), new Post(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(school.Premises, new RunNews(), at ?? new NoMilestones(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
         return school.Runs.See(school.Coordinator, run);
     }
 
@@ -205,7 +205,7 @@ public class ClosingRunsTests : SchoolTest
         using var stop = new CancellationTokenSource();
         var begun = 0;
 
-        Should.Throw<OperationCanceledException>(() => new ClosingRunner(school.Premises, new RunNews(), new AtPoint("ArchivePackage:written", () => { if (Interlocked.Increment(ref begun) == 5) stop.Cancel(); }), new Post(), NullLogger<ClosingRunner>.Instance).Go(run, stop.Token));
+        Should.Throw<OperationCanceledException>(() => new ClosingRunner(school.Premises, new RunNews(), new AtPoint("ArchivePackage:written", () => { if (Interlocked.Increment(ref begun) == 5) stop.Cancel(); }), NullLogger<ClosingRunner>.Instance).Go(run, stop.Token));
 
         classes.Count(k => State(k) == ClassState.Archived).ShouldBeInRange(3, 5);
         Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).ShouldBeEmpty();
@@ -308,10 +308,5 @@ public class ClosingRunsTests : SchoolTest
         school.Returns.See(school.Class).Held.ShouldBe(0);
         school.Read(c => WorkStore.CommentsOfWork(c, row.Id)).ShouldHaveSingleItem().Text.ShouldBe("Well done.");
         Refused(() => returning.Preview(school.OtherTeacher, new(classes, null, true))).ShouldBe("not-found");
-    }
-
-    private sealed class Post : IPost
-    {
-        public void Send(string to, string name, string subject, string text, Instant at) { }
     }
 }

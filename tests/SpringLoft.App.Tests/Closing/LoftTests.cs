@@ -180,7 +180,7 @@ public class LoftTests : SchoolTest
         school.Workspace.Head(school.Coordinator, made).ShouldSatisfyAllConditions(h => h.State.ShouldBe(ClassState.Archived), h => h.Name.ShouldEndWith("(read in)"));
         // Packed anew every file is the same at the same place, and so is the roster.
         school.Loft.Restore(school.Coordinator, made, school.Workspace.Head(school.Coordinator, made).Version);
-        new ClosingRunner(school.Premises, new RunNews(), new NoMilestones(), new NoPost(), Microsoft.Extensions.Logging.Abstractions.NullLogger<ClosingRunner>.Instance).Go(school.Closing.Close(school.Coordinator, made, AfterArchive.View), CancellationToken.None);
+        new ClosingRunner(school.Premises, new RunNews(), new NoMilestones(), Microsoft.Extensions.Logging.Abstractions.NullLogger<ClosingRunner>.Instance).Go(school.Closing.Close(school.Coordinator, made, AfterArchive.View), CancellationToken.None);
         using (var again = school.Loft.OpenPackage(made).Content)
         {
             var after = Texts(again);
@@ -227,9 +227,4 @@ public class LoftTests : SchoolTest
     [Fact]
     public async Task What_is_no_package_is_said_to_be_none() =>
         (await Refused(() => Intake.Read(school.Coordinator, school.Years[0].Id, TinySchool.Bytes("not a zip"), false, CancellationToken.None))).ShouldBe("package-wrong");
-
-    private sealed class NoPost : IPost
-    {
-        public void Send(string to, string name, string subject, string text, Instant at) { }
-    }
 }

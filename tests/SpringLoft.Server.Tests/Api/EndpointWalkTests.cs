@@ -80,6 +80,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["setFeed"] = [Coordinator],
         ["runFeed"] = [Coordinator],
         ["outbox"] = [Coordinator],
+        ["letters"] = [Coordinator],
+        ["tryLetterAgain"] = [Coordinator],
         ["previewGroups"] = ClassStaff,
         ["makeManyGroups"] = ClassStaff,
         ["deliveries"] = [Coordinator],

@@ -351,7 +351,7 @@ test("an invitation goes out by mail and the outbox shows the letter", async () 
   await coordinator.getByRole("button", { name: "Co-teachers" }).click();
   await coordinator.getByLabel("E-mail addresses").fill("oisin@skerrypoint.invalid, nonsense");
   await coordinator.getByRole("button", { name: "Send 2 invitations" }).click();
-  await expect(coordinator.getByText("1 invitation sent")).toBeVisible();
+  await expect(coordinator.getByText("1 invitation written")).toBeVisible();
   await expect(coordinator.getByText("“nonsense” is no e-mail address")).toBeVisible();
   await isAccessible(coordinator, "invitations");
   await coordinator.goto("/outbox");

@@ -287,7 +287,7 @@ function Slip({ chosen, run }: { chosen: Row[]; run: number | null }) {
           Roll over {unrolled.length}…
         </Button>
       )}
-      {told !== null && <StateMark mark="done">{count(told, "letter went", "letters went")} out</StateMark>}
+      {told !== null && <StateMark mark="done">{count(told, "letter", "letters")} written</StateMark>}
       <Typography variant="body2" sx={{ color: "text.secondary" }}>
         The plan says first what will be done to each class and which are passed over. What is blocked is
         never closed.

@@ -28,6 +28,15 @@ const states: Record<Schemas["InvitationState"], [Mark, string]> = {
   Withdrawn: ["none", "taken back"],
 };
 
+/** While nobody answered, what counts is how far the letter is. */
+function standing(i: Schemas["InvitationView"]): [Mark, string] {
+  if (i.state !== "Open") return states[i.state];
+  if (i.letter === "GivenUp") return ["attention", `the letter did not go: ${i.trouble}`];
+  if (i.letter === "Waiting")
+    return ["underway", i.trouble ? `the letter waits: ${i.trouble}` : "the letter is on its way"];
+  return states.Open;
+}
+
 /** Invitations by e-mail, and how each stands. */
 export function InviteDesk() {
   const id = Number(useParams().id);
@@ -36,6 +45,8 @@ export function InviteDesk() {
   const list = useQuery({
     queryKey: ["invitations", id],
     queryFn: () => take(api.GET("/api/classes/{classId}/invitations", path)),
+    // Letters go a moment after they are written.
+    refetchInterval: (q) => (q.state.data?.some((i) => i.letter === "Waiting") ? 2000 : false),
   });
   const [addresses, setAddresses] = useState("");
   const [role, setRole] = useState<"Student" | "CoTeacher">("Student");
@@ -99,10 +110,10 @@ export function InviteDesk() {
         <Problem error={send.error} />
         {sent && (
           <Box role="status">
-            <StateMark mark={sent.sent > 0 ? "done" : "attention"}>
-              {count(sent.sent, "invitation", "invitations")} sent
+            <StateMark mark={sent.written > 0 ? "done" : "attention"}>
+              {count(sent.written, "invitation", "invitations")} written
             </StateMark>
-            {sent.notSent.map((x) => (
+            {sent.notWritten.map((x) => (
               <Typography key={x} variant="body2">
                 <StateMark mark="attention">{x}</StateMark>
               </Typography>
@@ -132,7 +143,7 @@ export function InviteDesk() {
                 <TableCell>{i.role === "Student" ? "student" : "co-teacher"}</TableCell>
                 <TableCell>{sayMoment(i.sentAt)}</TableCell>
                 <TableCell>
-                  <StateMark mark={states[i.state][0]}>{states[i.state][1]}</StateMark>
+                  <StateMark mark={standing(i)[0]}>{standing(i)[1]}</StateMark>
                 </TableCell>
                 <TableCell align="right">
                   {i.state === "Open" && (

@@ -1,0 +1,45 @@
+using SpringLoft.Core.Letters;
+using SpringLoft.Store.Letters;
+
+namespace SpringLoft.App.Letters;
+
+/// <summary>Sends what was written. Whoever writes a letter waits for no mail server, and nothing else stops because one is away.</summary>
+public sealed class SendingLetters(Premises premises, IPost post)
+{
+    private const int AtOnce = 50;
+
+    /// <summary>Days that a letter which was sent or given up is listed.</summary>
+    public const int DaysListed = 30;
+
+    /// <summary>Tries the letters whose turn it is.</summary>
+    /// <returns>How many were tried; more may wait.</returns>
+    public int Go(CancellationToken stop)
+    {
+        var due = premises.Db.Read(c => LetterStore.Due(c, premises.Clock.Now, AtOnce));
+        for (var i = 0; i < due.Count; i++)
+        {
+            stop.ThrowIfCancellationRequested();
+            var l = due[i];
+            try
+            {
+                post.Send(l.Id, l.ToAddress, l.ToName, l.Subject, l.Text ?? "", l.WrittenAt);
+                premises.Db.Write(c => LetterStore.Sent(c, l.Id, premises.Clock.Now));
+            }
+            catch (NotTakenException e)
+            {
+                // A server that is away takes none of them: they are put off together, not each after waiting in vain.
+                var put = e.Why == NotTaken.ServerAway ? due.Skip(i) : [l];
+                premises.Db.Write(c =>
+                {
+                    var now = premises.Clock.Now;
+                    foreach (var p in put) LetterStore.NotSent(c, p.Id, e.Message, LetterRetries.Next(p.Tries + 1, p.WrittenAt, now, e.Why == NotTaken.Never), now);
+                });
+                if (e.Why == NotTaken.ServerAway) return i + 1;
+            }
+        }
+        return due.Count;
+    }
+
+    /// <summary>Takes letters off the list that were sent or given up long ago.</summary>
+    public void LetGo() => premises.Db.Write(c => { LetterStore.RemoveBefore(c, premises.Clock.Now - Duration.FromDays(DaysListed)); });
+}

@@ -1,0 +1,111 @@
+using System.Buffers;
+using System.Net;
+using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
+using MimeKit;
+using NodaTime;
+using SmtpServer;
+using SmtpServer.ComponentModel;
+using SmtpServer.Mail;
+using SmtpServer.Protocol;
+using SmtpServer.Storage;
+using SpringLoft.App.Letters;
+using SpringLoft.Server.Hosting;
+using SpringLoft.StandIns;
+
+namespace SpringLoft.Server.Tests.Hosting;
+
+/// <summary>What real mail servers do to a letter, and what becomes of it. Replies: RFC 5321, 4.2.1, 4yz for now and 5yz for good.</summary>
+public sealed class SmtpPostTests : IDisposable
+{
+    private static readonly Instant At = Instant.FromUtc(2027, 6, 7, 8, 0);
+    private readonly CancellationTokenSource stop = new();
+    private readonly Scratch scratch = new();
+
+    [Fact]
+    public void A_letter_is_taken_and_has_one_name_however_often_it_is_sent()
+    {
+        using var outbox = new SmtpOutbox(scratch.Under("outbox"));
+        for (var i = 0; i < 2; i++) Send(outbox.Port);
+
+        var names = Directory.GetFiles(scratch.Under("outbox"), "*.eml").Select(f => MimeMessage.Load(f).MessageId).ToList();
+        names.Count.ShouldBe(2);
+        names.Distinct().ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public void Where_nobody_listens_the_server_is_away()
+    {
+        int port;
+        using (var probe = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0))
+        {
+            probe.Start();
+            port = ((IPEndPoint)probe.LocalEndpoint).Port;
+        }
+        Why(port).Why.ShouldBe(NotTaken.ServerAway);
+    }
+
+    [Fact]
+    public void A_certificate_that_nobody_vouches_for_is_said_in_words_and_the_letter_waits()
+    {
+        using var key = RSA.Create(2048);
+        using var certificate = new CertificateRequest("CN=mail.school.invalid", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1).CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
+        var e = Why(Serve(SmtpResponse.Ok, certificate));
+
+        (e.Why, e.Message).ShouldBe((NotTaken.ServerAway, "The mail server's certificate is not trusted, has run out, or is for another name."));
+    }
+
+    [Theory]
+    [InlineData(550, NotTaken.Never)]
+    [InlineData(552, NotTaken.Never)]
+    [InlineData(450, NotTaken.Later)]
+    [InlineData(452, NotTaken.Later)]
+    public void Not_now_is_told_from_never(int code, NotTaken why)
+    {
+        var e = Why(Serve(new SmtpResponse((SmtpReplyCode)code, "no such")));
+
+        e.Why.ShouldBe(why);
+        e.Message.ShouldStartWith($"The mail server answered {code}");
+    }
+
+    [Fact]
+    public void What_is_no_address_will_never_go() => Why(1, "not an address").Why.ShouldBe(NotTaken.Never);
+
+    public void Dispose()
+    {
+        stop.Cancel();
+        stop.Dispose();
+        scratch.Dispose();
+    }
+
+    private static void Send(int port, string to = "a@school.invalid") =>
+        new SmtpPost("127.0.0.1", port, "loft@school.invalid", keepsThem: false).Send(7, to, "Åse", "Hello", "It was closed.", At);
+
+    private static NotTakenException Why(int port, string to = "a@school.invalid") => Should.Throw<NotTakenException>(() => Send(port, to));
+
+    private int Serve(SmtpResponse answer, X509Certificate2? certificate = null)
+    {
+        var services = new ServiceProvider();
+        services.Add(new Answering(answer));
+        for (var left = 20; ; left--)
+        {
+            using var probe = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0);
+            probe.Start();
+            var port = ((IPEndPoint)probe.LocalEndpoint).Port;
+            probe.Stop();
+            var options = new SmtpServerOptionsBuilder().ServerName("localhost").Endpoint(e =>
+            {
+                e.Endpoint(new IPEndPoint(IPAddress.Loopback, port));
+                if (certificate is not null) e.Certificate(certificate);
+            }).Build();
+            var listening = new SmtpServer.SmtpServer(options, services).StartAsync(stop.Token);
+            if (!listening.IsFaulted) return port;
+            if (left == 0) throw new InvalidOperationException("no port is free");
+        }
+    }
+
+    private sealed class Answering(SmtpResponse answer) : MessageStore
+    {
+        public override Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken) => Task.FromResult(answer);
+    }
+}
