@@ -9,6 +9,12 @@ export const useMe = () =>
 export const useSchool = () =>
   useQuery({ queryKey: ["school"], queryFn: () => take(api.GET("/api/school")) });
 
+/** How long what is binned waits, as "30 days"; "…" until it is known. */
+export const useBinSpan = () => {
+  const days = useSchool().data?.binDays;
+  return days === undefined ? "…" : `${days} days`;
+};
+
 /** The year board; the current year if none is named, only the sections of a combined roster if one is. */
 export const useBoard = (year?: number, combined?: number) =>
   useQuery({

@@ -1323,7 +1323,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["lookAtLettingGo"];
         put?: never;
         post: operations["letGoOfTakeHome"];
         delete?: never;
@@ -1339,7 +1339,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["lookAtMyLettingGo"];
         put?: never;
         post: operations["letGoOfMyTakeHome"];
         delete?: never;
@@ -4072,6 +4072,7 @@ export interface components {
         ClosingRunView: {
             id: components["schemas"]["RunId"];
             state: components["schemas"]["StepState"];
+            reason: null | string;
             wish: components["schemas"]["RunWish"];
             options: components["schemas"]["ClosingOptions"];
             startedAt: components["schemas"]["Instant"];
@@ -4853,6 +4854,13 @@ export interface components {
             trouble: null | string;
             mayTryAgain: boolean;
         };
+        LettingGo: {
+            student: string;
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            alone: number;
+        };
         LinkBody: {
             title: null | string;
             url: null | string;
@@ -5304,6 +5312,7 @@ export interface components {
             /** Format: int32 */
             version: number;
             state: components["schemas"]["StepState"];
+            reason: null | string;
             startedAt: components["schemas"]["Instant"];
             endedAt: null | components["schemas"]["Instant"];
             classes: components["schemas"]["ClassPutReport"][];
@@ -5545,6 +5554,7 @@ export interface components {
         RollRunView: {
             id: components["schemas"]["RunId"];
             state: components["schemas"]["StepState"];
+            reason: null | string;
             startedAt: components["schemas"]["Instant"];
             endedAt: null | components["schemas"]["Instant"];
             lines: components["schemas"]["RollOutcome"][];
@@ -5620,6 +5630,10 @@ export interface components {
             years: components["schemas"]["YearView"][];
             /** Format: int64 */
             uploadLimitBytes: number;
+            /** Format: int32 */
+            binDays: number;
+            /** Format: int32 */
+            leaverDays: number;
         };
         ScoreNumbers: {
             /** Format: int32 */
@@ -5901,6 +5915,7 @@ export interface components {
         TakeHomeRun: {
             id: components["schemas"]["RunId"];
             state: components["schemas"]["StepState"];
+            reason: null | string;
             /** Format: int32 */
             students: number;
             /** Format: int32 */
@@ -9232,6 +9247,38 @@ export interface operations {
             };
         };
     };
+    lookAtLettingGo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                yearId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LettingGo"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     letGoOfTakeHome: {
         parameters: {
             query?: never;
@@ -9254,6 +9301,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookAtMyLettingGo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                yearId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LettingGo"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -33,7 +33,7 @@ public sealed record ClosingRunPlan(IReadOnlyList<PlannedClosing> Classes, int C
 /// <summary>How far a run over many is.</summary>
 /// <param name="Now">The class at work; null between classes and at the end.</param>
 public sealed record ClosingRunView(
-    RunId Id, StepState State, RunWish Wish, ClosingOptions Options, Instant StartedAt, string StartedBy, Instant? EndedAt, int Classes, int Verified, int Skipped, int Failed, RunClassView? Now);
+    RunId Id, StepState State, string? Reason, RunWish Wish, ClosingOptions Options, Instant StartedAt, string StartedBy, Instant? EndedAt, int Classes, int Verified, int Skipped, int Failed, RunClassView? Now);
 
 /// <summary>What became of a class in a run.</summary>
 /// <param name="Fingerprint">The package's SHA-256; null if there is none.</param>
@@ -196,7 +196,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
         var states = RunStore.States(c, run.Id);
         var now = run.State == StepState.Working ? Now(c, run) : null;
         var by = Store.People.PersonStore.Find(c, run.StartedBy)?.Name.Display ?? "";
-        return new(run.Id, run.State, run.Wish, run.Closing, run.StartedAt, by, run.EndedAt, states.Values.Sum(), states.GetValueOrDefault(StepState.Done), states.GetValueOrDefault(StepState.Skipped), states.GetValueOrDefault(StepState.Failed),
+        return new(run.Id, run.State, run.Reason, run.Wish, run.Closing, run.StartedAt, by, run.EndedAt, states.Values.Sum(), states.GetValueOrDefault(StepState.Done), states.GetValueOrDefault(StepState.Skipped), states.GetValueOrDefault(StepState.Failed),
             now is null ? null : new RunClassView(now.ClassId, now.Name, now.State, now.Reason, [.. RunStore.Steps(c, run.Id, now.ClassId).OrderBy(s => s.Step).Select(s => new RunStepView(s.Step, s.State, s.Done, s.Total, s.Step == ClosingStep.Check ? null : s.Detail))]));
     }
 

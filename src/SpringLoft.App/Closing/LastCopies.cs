@@ -6,6 +6,11 @@ using SpringLoft.Store.Closing;
 
 namespace SpringLoft.App.Closing;
 
+/// <summary>What letting go of a take-home would let go of.</summary>
+/// <param name="Files">Files in it.</param>
+/// <param name="Alone">Of those, how many stand nowhere else: in no class, in no bin, in no other take-home of theirs.</param>
+public sealed record LettingGo(string Student, int Files, int Alone);
+
 /// <summary>
 /// Keeps what students put in: knows by its content what each take-home holds, and lets a take-home go only when what is in
 /// it stands elsewhere too, or when a person says so by name.
@@ -47,19 +52,32 @@ public sealed class LastCopies(Premises premises)
         });
     }
 
+    /// <summary>What letting go of a take-home would let go of.</summary>
+    /// <exception cref="RefusedException"><c>not-allowed</c>, <c>not-found</c>.</exception>
+    public LettingGo Look(Caller by, PersonId student, YearId year) => premises.Db.Read(c =>
+    {
+        var (person, home) = Find(c, by, student, year);
+        return new LettingGo(person.Name.Display, home.Files, LastCopyStore.OnlyIn(c, student, year));
+    });
+
     /// <summary>Lets go of one take-home for good: its own person, or a coordinator by name and with a reason.</summary>
     /// <param name="typed">The student's name, as a coordinator typed it; not asked of the person themselves.</param>
     /// <exception cref="RefusedException"><c>not-allowed</c>, <c>delete-name</c>, <c>missing</c>, <c>not-found</c>.</exception>
     public void LetGo(Caller by, PersonId student, YearId year, string? typed, string? reason) => premises.Db.Write(c =>
     {
         var own = by.Id == student;
-        if (!own && !Permissions.InSchool(by.Role, Act.LetGoOfTakeHome)) throw new RefusedException("not-allowed", "A take-home is its student's.", "Ask the coordinator.");
-        var person = Store.People.PersonStore.Find(c, student) ?? throw Refusals.NotFound("student");
-        if (TakeHomeStore.Of(c, student).All(t => t.YearId != year)) throw Refusals.NotFound("take-home");
+        var (person, _) = Find(c, by, student, year);
         var why = own ? "their own wish" : Refusals.Needed(reason, "reason", "The reason", 300);
         if (!own && typed?.Trim() != person.Name.Display) throw new RefusedException("delete-name", "What you typed is not the name of the student.", $"Type “{person.Name.Display}” exactly.", "name");
         var alone = LastCopyStore.OnlyIn(c, student, year);
         TakeHomeStore.LetGo(c, student, year);
         Premises.Add(c, by, premises.Clock.Now, new("let go of take-home", "person", student.Value, null, $"year {year.Value}: {why}; {alone} files stood nowhere else"));
     });
+
+    private static (Store.People.PersonRow Person, TakeHomeRow Home) Find(System.Data.IDbConnection c, Caller by, PersonId student, YearId year)
+    {
+        if (by.Id != student && !Permissions.InSchool(by.Role, Act.LetGoOfTakeHome)) throw new RefusedException("not-allowed", "A take-home is its student's.", "Ask the coordinator.");
+        var person = Store.People.PersonStore.Find(c, student) ?? throw Refusals.NotFound("student");
+        return (person, TakeHomeStore.Of(c, student).FirstOrDefault(t => t.YearId == year) ?? throw Refusals.NotFound("take-home"));
+    }
 }

@@ -26,7 +26,7 @@ public sealed record TakeHomeLine(PersonId Student, string SortName, string? Gra
 public sealed record TakeHomeDesk(YearId Year, string YearLabel, IReadOnlyList<TakeHomeLine> Students, TakeHomeRun? Run);
 
 /// <summary>How far a run over students is.</summary>
-public sealed record TakeHomeRun(RunId Id, StepState State, int Students, int Made, int Empty, int Failed, IReadOnlyList<string> Reasons);
+public sealed record TakeHomeRun(RunId Id, StepState State, string? Reason, int Students, int Made, int Empty, int Failed, IReadOnlyList<string> Reasons);
 
 /// <summary>One's own take-home of a year.</summary>
 public sealed record OwnTakeHome(YearId Year, string YearLabel, int Files, int Classes, long Size, Instant MadeAt);
@@ -170,8 +170,9 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
     private static TakeHomeRun View(IDbConnection c, RunId id)
     {
         var students = TakeHomeStore.Students(c, id);
+        var run = RunStore.Find(c, id)!;
         int Count(StepState s) => students.Count(x => x.State == s);
-        return new(id, RunStore.Find(c, id)!.State, students.Count, Count(StepState.Done), Count(StepState.Skipped), Count(StepState.Failed), [.. students.Select(s => s.Reason).OfType<string>().Distinct().Take(5)]);
+        return new(id, run.State, run.Reason, students.Count, Count(StepState.Done), Count(StepState.Skipped), Count(StepState.Failed), [.. students.Select(s => s.Reason).OfType<string>().Distinct().Take(5)]);
     }
 
     // What is the same for all students of a year is read once.

@@ -28,7 +28,7 @@ public sealed record ClassPutPreview(ClassId Class, string Name, string? Refused
 public sealed record ClassPutReport(ClassId Class, string Name, StepState State, string? Said, int Adds, int Changes, int Removes, int Keeps, bool TakenBack, IReadOnlyList<PutLine> Kept);
 
 /// <summary>A run that puts a plan to classes.</summary>
-public sealed record PlanRunView(RunId Id, PlanId Plan, string PlanName, int Version, StepState State, Instant StartedAt, Instant? EndedAt, IReadOnlyList<ClassPutReport> Classes);
+public sealed record PlanRunView(RunId Id, PlanId Plan, string PlanName, int Version, StepState State, string? Reason, Instant StartedAt, Instant? EndedAt, IReadOnlyList<ClassPutReport> Classes);
 
 /// <summary>Puts plans to classes: shows what it will do, does it class by class, and takes it back.</summary>
 public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, IRunMilestones milestones)
@@ -99,7 +99,7 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, 
         var puts = PlanPutStore.Of(c, id).ToDictionary(p => p.ClassId);
         // Of classes that are gone since nothing is told; of a run over none but those, nothing at all.
         var any = puts.Values.FirstOrDefault() ?? throw Refusals.NotFound("run");
-        return new PlanRunView(id, any.PlanId, PlanStore.Find(c, any.PlanId)!.Plan.Name, any.Version, run.State, run.StartedAt, run.EndedAt, [.. RunStore.Classes(c, id).Where(k => ClassGate.Find(c, who, k.ClassId).Standing >= Standing.Lead).Select(k =>
+        return new PlanRunView(id, any.PlanId, PlanStore.Find(c, any.PlanId)!.Plan.Name, any.Version, run.State, run.Reason, run.StartedAt, run.EndedAt, [.. RunStore.Classes(c, id).Where(k => ClassGate.Find(c, who, k.ClassId).Standing >= Standing.Lead).Select(k =>
         {
             var put = puts[k.ClassId];
             var done = put.Steps.Length == 0 ? new Done([], []) : JsonSerializer.Deserialize<Done>(put.Steps, Json)!;

@@ -50,7 +50,7 @@ public sealed record TreeFolder(string Name, int Depth, string? Was, int Items);
 public sealed record RollOutcome(int Position, IReadOnlyList<string> From, string? Name, ClassId? Made, StepState State, string? Reason, IReadOnlyList<ParityLine> Parity, bool Undone);
 
 /// <summary>A run that rolled classes over.</summary>
-public sealed record RollRunView(RunId Id, StepState State, Instant StartedAt, Instant? EndedAt, IReadOnlyList<RollOutcome> Lines);
+public sealed record RollRunView(RunId Id, StepState State, string? Reason, Instant StartedAt, Instant? EndedAt, IReadOnlyList<RollOutcome> Lines);
 
 /// <summary>Rolls many classes over in one run, shows first what comes of it, and compares afterwards.</summary>
 public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, Closing.IRunMilestones milestones)
@@ -136,7 +136,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
     public RollRunView See(Caller who, RunId id) => premises.Db.Read(c =>
     {
         var run = Find(c, who, id);
-        return new RollRunView(id, run.State, run.StartedAt, run.EndedAt, [.. RollStore.Of(c, id).Select(l => new RollOutcome(l.Position, [.. From(l).Select(f => ClassStore.Find(c, f)?.Name ?? "a class that is gone")],
+        return new RollRunView(id, run.State, run.Reason, run.StartedAt, run.EndedAt, [.. RollStore.Of(c, id).Select(l => new RollOutcome(l.Position, [.. From(l).Select(f => ClassStore.Find(c, f)?.Name ?? "a class that is gone")],
             l.MadeName, l.MadeId, l.State, l.Reason, l.Parity is { } p ? JsonSerializer.Deserialize<List<ParityLine>>(p, Json)! : [], l.UndoneAt is not null))]);
     });
 

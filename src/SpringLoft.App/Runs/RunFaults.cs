@@ -23,7 +23,8 @@ public sealed class RunFaults(Premises premises, ChannelWriter<RunId> queue)
     public void Again(Caller by, RunId id) => premises.Db.Write(c =>
     {
         if (RunStore.Find(c, id) is not { } run || run.Kind == RunKind.Closing || (run.StartedBy != by.Id && by.Role != SchoolRole.Coordinator)) throw Refusals.NotFound("run");
-        if (run.State != StepState.Failed || RunStore.TakeUp(c, id) == 0) throw new RefusedException("run-none-failed", "Nothing of this run failed.", "There is nothing to try again.");
+        // A fault after the last class left nothing to do but to end it.
+        if (run.State != StepState.Failed || (RunStore.TakeUp(c, id) == 0 && run.Reason is null)) throw new RefusedException("run-none-failed", "Nothing of this run failed.", "There is nothing to try again.");
         Premises.Add(c, by, premises.Clock.Now, new("tried run again", "run", id.Value, null, run.Kind.ToString()));
         premises.Db.AfterCommit(() => queue.TryWrite(id));
     });

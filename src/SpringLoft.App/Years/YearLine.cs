@@ -1,3 +1,5 @@
+using SpringLoft.Core.Closing;
+using SpringLoft.Core.Workspaces;
 using SpringLoft.Core.Years;
 using SpringLoft.Store.Naming;
 using SpringLoft.Store.Years;
@@ -19,7 +21,9 @@ public sealed record YearView(
     YearId Id, string Label, LocalDate First, LocalDate Last, IReadOnlyList<TermView> Terms, IReadOnlyList<StripWeek> Weeks, int? WeekNow, int DaysLeft);
 
 /// <summary>What every screen needs to know of the school: its name, the date, its years.</summary>
-public sealed record SchoolView(string Name, LocalDate Today, bool IsDemo, YearId Current, IReadOnlyList<YearView> Years, long UploadLimitBytes);
+/// <param name="BinDays">Days that what is binned waits.</param>
+/// <param name="LeaverDays">Days for which a leaver's take-home is kept, from the day they left.</param>
+public sealed record SchoolView(string Name, LocalDate Today, bool IsDemo, YearId Current, IReadOnlyList<YearView> Years, long UploadLimitBytes, int BinDays, int LeaverDays);
 
 /// <summary>Draws the school's years.</summary>
 public sealed class YearLine(Premises premises)
@@ -29,7 +33,7 @@ public sealed class YearLine(Premises premises)
     {
         var today = premises.Clock.Today;
         var (school, years) = premises.Db.Read(c => (SchoolStore.Get(c)!, YearStore.All(c)));
-        return new(school.Name, today, school.IsDemo, Current(years, today).Id, [.. years.Select(y => One(y, today))], school.UploadLimitBytes);
+        return new(school.Name, today, school.IsDemo, Current(years, today).Id, [.. years.Select(y => One(y, today))], school.UploadLimitBytes, Binning.Days, Leaving.DaysKept);
     }
 
     /// <summary>Moves the date that the demo believes in.</summary>

@@ -21,6 +21,9 @@ internal static class TakeHomeEndpoints
         api.MapGet("/take-homes/runs/{runId:long}", (long runId, Caller who, TakeHomes homes) => homes.See(who, new RunId(runId))).WithName("takeHomeRun").Needs(Act.SeeBoard);
         api.MapGet("/take-homes/{yearId:long}/{personId:long}", (long yearId, long personId, Caller who, TakeHomes homes) =>
             Uploads.Send(homes.Open(who, new PersonId(personId), new YearId(yearId)))).WithName("handOutTakeHome").SendsFile().Needs(Act.KeepLoft);
+        api.MapGet("/take-homes/{yearId:long}/{personId:long}/letting-go", (long yearId, long personId, Caller who, LastCopies copies) =>
+            copies.Look(who, new PersonId(personId), new YearId(yearId))).WithName("lookAtLettingGo").Needs(Act.LetGoOfTakeHome);
+        api.MapGet("/my-take-homes/{yearId:long}/letting-go", (long yearId, Caller who, LastCopies copies) => copies.Look(who, who.Id, new YearId(yearId))).WithName("lookAtMyLettingGo").Needs(Act.SeeOwnClasses);
         api.MapPost("/take-homes/{yearId:long}/{personId:long}/letting-go", (long yearId, long personId, LetGoBody body, Caller who, LastCopies copies) =>
         {
             copies.LetGo(who, new PersonId(personId), new YearId(yearId), body.Name, body.Reason);

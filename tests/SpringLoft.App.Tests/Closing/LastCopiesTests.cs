@@ -205,6 +205,9 @@ public sealed class LastCopiesTests : SchoolTest, IAsyncLifetime
 
         school.Copies.LetGoOfLeavers().ShouldBe(0);
         TakenHome(school.Umi).Values.ShouldContain("umi's pot");
+        school.Copies.Look(school.Coordinator, school.Umi.Id, Year).ShouldSatisfyAllConditions(l => l.Student.ShouldBe(school.Umi.Name), l => l.Alone.ShouldBe(1), l => l.Files.ShouldBe(1));
+        school.Copies.Look(school.Umi, school.Umi.Id, Year).Alone.ShouldBe(1);
+        Refused(() => school.Copies.Look(school.Rúna, school.Umi.Id, Year)).ShouldBe("not-allowed");
         Refused(() => school.Copies.LetGo(school.Lead, school.Umi.Id, Year, school.Umi.Name, "asked")).ShouldBe("not-allowed");
         Refused(() => school.Copies.LetGo(school.Coordinator, school.Umi.Id, Year, "Umi", "asked")).ShouldBe("delete-name");
         Refused(() => school.Copies.LetGo(school.Coordinator, school.Umi.Id, Year, school.Umi.Name, " ")).ShouldBe("missing");
@@ -224,6 +227,7 @@ public sealed class LastCopiesTests : SchoolTest, IAsyncLifetime
         school.Copies.LetGoOfLeavers().ShouldBe(0, "on the last of its days it is there");
         school.Clock.AdvanceDays(1);
 
+        school.Copies.Look(school.Coordinator, school.Umi.Id, Year).Alone.ShouldBe(0);
         school.Copies.LetGoOfLeavers().ShouldBe(1, "all of it stands in the class");
     }
 

@@ -29,6 +29,7 @@ public class RunFaultsTests : SchoolTest
         failed.State.ShouldBe(StepState.Failed);
         failed.Classes.Select(k => k.State).ShouldBe([StepState.Done, StepState.Failed]);
         failed.Classes[1].Said.ShouldNotBeNull().ShouldStartWith("A fault in the program stopped it");
+        failed.Reason.ShouldBe(failed.Classes[1].Said, "the report says why the whole stopped");
         Refused(() => Faults.Again(school.OtherTeacher, run)).ShouldBe("not-found");
 
         Faults.Again(school.Coordinator, run);
@@ -36,7 +37,7 @@ public class RunFaultsTests : SchoolTest
         again.ShouldBe(run);
         putting.Go(run, CancellationToken.None);
 
-        putting.See(school.Coordinator, run).ShouldSatisfyAllConditions(r => r.State.ShouldBe(StepState.Done), r => r.Classes.ShouldAllBe(k => k.State == StepState.Done));
+        putting.See(school.Coordinator, run).ShouldSatisfyAllConditions(r => r.State.ShouldBe(StepState.Done), r => r.Reason.ShouldBeNull(), r => r.Classes.ShouldAllBe(k => k.State == StepState.Done));
         Refused(() => Faults.Again(school.Coordinator, run)).ShouldBe("run-none-failed");
     }
 
@@ -57,6 +58,21 @@ public class RunFaultsTests : SchoolTest
         Faults.Again(school.Coordinator, homes);
         school.TakeHomes.Go(homes, CancellationToken.None);
         school.TakeHomes.See(school.Coordinator, homes).State.ShouldBe(StepState.Done);
+    }
+
+    [Fact]
+    public void A_fault_after_the_last_class_leaves_a_run_that_can_be_ended()
+    {
+        var putting = Putting(new AtPoint("PutPlan:one", () => throw new InvalidOperationException("a fault")));
+        var run = putting.Begin(school.Coordinator, school.Plan("By unit"), [school.Class]);
+        Should.Throw<InvalidOperationException>(() => putting.Go(run, CancellationToken.None));
+        Faults.Failed(run, "X");
+        putting.See(school.Coordinator, run).Classes.ShouldAllBe(k => k.State == StepState.Done);
+
+        Faults.Again(school.Coordinator, run);
+        Putting(new NoMilestones()).Go(run, CancellationToken.None);
+
+        putting.See(school.Coordinator, run).State.ShouldBe(StepState.Done);
     }
 
     [Fact]

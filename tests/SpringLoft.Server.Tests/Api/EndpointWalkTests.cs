@@ -262,6 +262,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["turnFile"] = ClassStaff,
         ["classBin"] = InClass,
         ["bringBack"] = InClass,
+        ["lookAtLettingGo"] = [Coordinator],
+        ["lookAtMyLettingGo"] = SignedIn,
         ["letGoOfTakeHome"] = [Coordinator],
         ["letGoOfMyTakeHome"] = SignedIn,
         ["myTakeHomes"] = SignedIn,

@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
-import { useHead, useWorkspace } from "../../api/queries";
+import { useBinSpan, useHead, useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { ClassBar } from "../../parts/ClassBar";
@@ -150,6 +150,7 @@ function ColumnSlip({
   onReturn: () => void;
   onBinned: (thing: InBin) => void;
 }) {
+  const span = useBinSpan();
   const path = { params: { path: { classId, assignmentId: a.id } } };
   const publish = useAct((_: void, headers) =>
     take(
@@ -236,7 +237,7 @@ function ColumnSlip({
       >
         <Typography>
           {a.published ? "Students no longer see it. " : ""}Nobody has handed in work for it. It stands in the
-          bin of the class for 30 days and can be brought back, in the folders it is filed in.
+          bin of the class for {span} and can be brought back, in the folders it is filed in.
         </Typography>
       </Ask>
       <Problem error={publish.error} />

@@ -8,11 +8,11 @@ import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
+import { useRun } from "../../api/useRun";
 import { Desk, Empty } from "../../parts/Desk";
 import { ChooseInList, FindInList, ListBar } from "../../parts/ListBar";
 import { Problem } from "../../parts/Problem";
@@ -27,24 +27,15 @@ type Show = "all" | Schemas["StepState"];
 export function ClosingRun() {
   const id = Number(useParams().id);
   const path = { params: { path: { runId: id } } };
-  const queries = useQueryClient();
   const go = useNavigate();
-  const run = useQuery({
-    queryKey: ["closing-run", id],
-    queryFn: () => take(api.GET("/api/closing/runs/{runId}", path)),
+  const run = useRun({
+    key: ["closing-run", id],
+    read: () => take(api.GET("/api/closing/runs/{runId}", path)),
+    stateOf: (v) => v.state,
+    events: `/api/closing/runs/${id}/events`,
   });
   const r = run.data;
   const going = r?.state === "Working";
-  useEffect(() => {
-    if (!going) return;
-    const events = new EventSource(`/api/closing/runs/${id}/events`);
-    events.onmessage = (e) => {
-      const view = JSON.parse(e.data as string) as Schemas["ClosingRunView"];
-      queries.setQueryData(["closing-run", id], view);
-      if (view.state !== "Working") events.close();
-    };
-    return () => events.close();
-  }, [going, id, queries]);
   const over = r ? r.verified + r.failed + r.skipped : 0;
   const report = useQuery({
     queryKey: ["closing-report", id, over, r?.state],

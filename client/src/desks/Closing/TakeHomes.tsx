@@ -11,17 +11,19 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
+import { useRun } from "../../api/useRun";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { RunAgain } from "../../parts/RunAgain";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayDate, sayMoment } from "../../parts/words";
 import { ClosePlaces } from "./ClosePlaces";
+import { LetGo } from "./LetGo";
 import { ReturnMany } from "./ReturnMany";
 
 /** Take-homes: each student's own work over all classes of the year as one download. */
@@ -29,10 +31,10 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
   const school = useSchool();
   const [address, setAddress] = useSearchParams();
   const year = address.get("year") ? Number(address.get("year")) : undefined;
-  const desk = useQuery({
-    queryKey: ["take-homes", year],
-    queryFn: () => take(api.GET("/api/take-homes", { params: { query: { year } } })),
-    refetchInterval: (q) => (q.state.data?.run?.state === "Working" ? 700 : false),
+  const desk = useRun({
+    key: ["take-homes", year],
+    read: () => take(api.GET("/api/take-homes", { params: { query: { year } } })),
+    stateOf: (v) => v.run?.state,
   });
   const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
   const [find, setFind] = useState("");
@@ -50,6 +52,8 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
   const stale = d?.students.filter((s) => s.stale).length ?? 0;
   const held = d?.students.filter((s) => s.held > 0).length ?? 0;
   const working = d?.run?.state === "Working";
+  const one = ticked.size === 1 ? d?.students.find((s) => ticked.has(s.student)) : undefined;
+  const [letting, setLetting] = useState(false);
   const [shown, setShown] = useState(100);
   const [returning, setReturning] = useState<Schemas["TakeHomeLine"] | null>(null);
   return (
@@ -102,17 +106,31 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
                   {working ? "So far" : "The last run"}: {d.run.made} made, {d.run.empty} with nothing to take
                   home{d.run.failed > 0 && `, ${d.run.failed} failed`}.
                 </Typography>
-                {d.run.reasons.map((r) => (
-                  <Typography key={r} variant="body2" color="error">
-                    {r}
-                  </Typography>
-                ))}
+                {d.run.reason == null &&
+                  d.run.reasons.map((r) => (
+                    <Typography key={r} variant="body2" color="error">
+                      {r}
+                    </Typography>
+                  ))}
               </Box>
             )}
             <Typography variant="body2" sx={{ color: "text.secondary" }}>
-              A leaver&rsquo;s is kept for 400 days after it was made.
+              A leaver&rsquo;s is kept for {school.data?.leaverDays ?? "…"} days from the day they left, and
+              then goes only if all that is in it stands elsewhere too.
             </Typography>
             <Problem error={make.error} />
+            {me.role === "Coordinator" && one?.madeAt != null && (
+              <Button color="inherit" onClick={() => setLetting(true)}>
+                Let go of this take-home…
+              </Button>
+            )}
+            {d.run?.state === "Failed" && (
+              <RunAgain
+                run={d.run.id}
+                reason={d.run.reason}
+                what={count(d.run.failed, "failed one", "failed ones")}
+              />
+            )}
           </>
         )
       }
@@ -236,6 +254,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
             student={returning?.student ?? null}
             onClose={() => setReturning(null)}
           />
+          {letting && one && <LetGo year={d!.year} student={one.student} onClose={() => setLetting(false)} />}
           {rows.length > shown && (
             <Button onClick={() => setShown(shown + 200)}>{rows.length - shown} more</Button>
           )}

@@ -8,7 +8,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import { api, take } from "../../api/client";
-import { useHead } from "../../api/queries";
+import { useBinSpan, useHead } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
@@ -29,6 +29,7 @@ const keyList: [string, string][] = [
 
 /** What stands in no folder, one thing after another: file it, keep it, bin it, or go on. */
 export function TidyDesk() {
+  const span = useBinSpan();
   const id = Number(useParams().id);
   const path = { classId: id };
   const head = useHead(id);
@@ -144,7 +145,7 @@ export function TidyDesk() {
             </Button>
           )}
           <Typography variant="body2" sx={{ color: "text.secondary" }}>
-            Kept means: moved to “{desk.data?.papersName}”, which only you open. What is binned waits 30 days.
+            Kept means: moved to “{desk.data?.papersName}”, which only you open. What is binned waits {span}.
           </Typography>
           <Typography variant="caption" sx={{ color: "text.secondary" }}>
             F files · K keeps · B bins · N next · U undoes

@@ -15,8 +15,10 @@ import { Link as RouterLink, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useBoard, usePlans } from "../../api/queries";
 import { useAct } from "../../api/useAct";
+import { useRun } from "../../api/useRun";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { RunAgain } from "../../parts/RunAgain";
 import { RunDesk } from "../../parts/RunDesk";
 import { StateMark, type Mark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
@@ -270,10 +272,11 @@ function Lines({ lines }: { lines: Schemas["PutLine"][] }) {
 }
 
 function Report({ run, onAgain }: { run: number; onAgain: () => void }) {
-  const report = useQuery({
-    queryKey: ["plan-run", run],
-    queryFn: () => take(api.GET("/api/plan-runs/{runId}", { params: { path: { runId: run } } })),
-    refetchInterval: (q) => (q.state.data && q.state.data.state !== "Working" ? false : 500),
+  const report = useRun({
+    key: ["plan-run", run],
+    read: () => take(api.GET("/api/plan-runs/{runId}", { params: { path: { runId: run } } })),
+    stateOf: (v) => v.state,
+    then: ["board"],
   });
   const [stayed, setStayed] = useState<Record<number, string[]>>({});
   const back = useAct(
@@ -307,6 +310,9 @@ function Report({ run, onAgain }: { run: number; onAgain: () => void }) {
             {sum((k) => k.adds)} folders added, {sum((k) => k.changes)} changed, {sum((k) => k.removes)} empty
             ones gone, {sum((k) => k.keeps)} stay against the plan.
           </Typography>
+          {r?.state === "Failed" && (
+            <RunAgain run={run} reason={r.reason} what={count(failed, "class", "classes")} />
+          )}
           <Button variant="outlined" onClick={onAgain}>
             Put it to other classes
           </Button>

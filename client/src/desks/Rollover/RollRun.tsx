@@ -7,11 +7,12 @@ import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useParams } from "react-router";
 import { api, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
+import { useRun } from "../../api/useRun";
 import { Problem } from "../../parts/Problem";
+import { RunAgain } from "../../parts/RunAgain";
 import { RunDesk } from "../../parts/RunDesk";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayMoment } from "../../parts/words";
@@ -20,10 +21,11 @@ import { count, sayMoment } from "../../parts/words";
 export function RollRun() {
   const id = Number(useParams().id);
   const path = { params: { path: { runId: id } } };
-  const run = useQuery({
-    queryKey: ["roll-run", id],
-    queryFn: () => take(api.GET("/api/rollover/runs/{runId}", path)),
-    refetchInterval: (q) => (q.state.data && q.state.data.state !== "Working" ? false : 500),
+  const run = useRun({
+    key: ["roll-run", id],
+    read: () => take(api.GET("/api/rollover/runs/{runId}", path)),
+    stateOf: (v) => v.state,
+    then: ["board"],
   });
   const undo = useAct((position: number, headers) =>
     take(api.POST("/api/rollover/runs/{runId}/undo", { ...path, body: { position }, headers })),
@@ -58,6 +60,9 @@ export function RollRun() {
           <Typography>
             The new classes are in preparation. A class can be undone while nothing has been added to it.
           </Typography>
+          {r?.state === "Failed" && (
+            <RunAgain run={id} reason={r.reason} what={count(failed, "class", "classes")} />
+          )}
           <Button variant="outlined" component={RouterLink} to="/roll-over">
             Back to the roll-over desk
           </Button>

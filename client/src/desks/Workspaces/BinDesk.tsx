@@ -10,7 +10,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import { api, take } from "../../api/client";
-import { useHead } from "../../api/queries";
+import { useBinSpan, useHead } from "../../api/queries";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
@@ -29,6 +29,7 @@ export function BinDesk() {
   const [said, setSaid] = useState("");
   const back = useBringBack(id, (b) => setSaid(`“${b.name}” is back${b.from ? ` in “${b.from}”` : ""}.`));
   const things = bin.data ?? [];
+  const span = useBinSpan();
   const student = head.data?.standing === "Student";
   const shut = head.data?.state === "Archived";
   return (
@@ -45,8 +46,8 @@ export function BinDesk() {
       {bin.data?.length === 0 && (
         <Empty title="Nothing is in the bin.">
           {student
-            ? "What you put into this class and somebody bins stands here for 30 days."
-            : "What is binned in this class stands here for 30 days and can be brought back."}
+            ? `What you put into this class and somebody bins stands here for ${span}.`
+            : `What is binned in this class stands here for ${span} and can be brought back.`}
         </Empty>
       )}
       {things.length > 0 && (
@@ -119,11 +120,12 @@ const kinds: Record<string, string> = {
 };
 
 function Slip({ student }: { student: boolean }) {
+  const span = useBinSpan();
   return (
     <>
-      <Typography variant="h2">Thirty days</Typography>
+      <Typography variant="h2">For {span}</Typography>
       <Typography>
-        What is binned stands here for 30 days, then it is gone for good. Brought back, it stands where it
+        What is binned stands here for {span}, then it is gone for good. Brought back, it stands where it
         stood, a folder with all that is in it.
       </Typography>
       <Typography>

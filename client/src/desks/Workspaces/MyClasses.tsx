@@ -6,6 +6,7 @@ import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 import { api, take } from "../../api/client";
 import { CourseMark } from "../../parts/CourseMark";
@@ -13,6 +14,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes } from "../../parts/words";
+import { LetGo } from "../Closing/LetGo";
 
 /** A student's classes, with what waits in each. */
 export function MyClasses() {
@@ -21,6 +23,7 @@ export function MyClasses() {
     queryKey: ["my-take-homes"],
     queryFn: () => take(api.GET("/api/my-take-homes")),
   });
+  const [letting, setLetting] = useState<number | null>(null);
   const all = [...(mine.data ?? [])].reverse();
   const now = all.filter((k) => k.state === "Open" && k.standing !== "Left");
   const before = all.filter((k) => k.state !== "Open" || k.standing === "Left");
@@ -95,6 +98,13 @@ export function MyClasses() {
                 <TableCell align="right">
                   <Button component="a" variant="outlined" href={`/api/my-take-homes/${t.year}`} download>
                     Fetch your take-home of {t.yearLabel}
+                  </Button>{" "}
+                  <Button
+                    color="inherit"
+                    onClick={() => setLetting(t.year)}
+                    aria-label={`Let go of your take-home of ${t.yearLabel}`}
+                  >
+                    Let go…
                   </Button>
                 </TableCell>
               </TableRow>
@@ -102,6 +112,7 @@ export function MyClasses() {
           </TableBody>
         </Table>
       )}
+      {letting !== null && <LetGo year={letting} student={null} onClose={() => setLetting(null)} />}
       {before.length > 0 && (
         <Table aria-label="Classes of earlier times" sx={{ mt: 4 }}>
           <TableHead>

@@ -5,7 +5,7 @@ import Typography from "@mui/material/Typography";
 import { useMemo, useState, type ReactNode } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { ProblemError, type Schemas } from "../../api/client";
-import { useSchool, useWorkspace } from "../../api/queries";
+import { useBinSpan, useSchool, useWorkspace } from "../../api/queries";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { DropFiles } from "../../parts/DropFiles";
@@ -215,6 +215,7 @@ function FolderContent({
   onPage: (id: number | null) => void;
   shut: boolean;
 }) {
+  const span = useBinSpan();
   const [binned, setBinned] = useState<InBin | null>(null);
   const back = useBringBack(w.head.id, () => setBinned(null));
   const [writing, setWriting] = useState(false);
@@ -268,7 +269,7 @@ function FolderContent({
           <Link component={RouterLink} to={`/classes/${w.head.id}/bin`}>
             bin
           </Link>{" "}
-          for 30 days. <Button onClick={() => back.mutate(binned)}>Bring it back</Button>
+          for {span}. <Button onClick={() => back.mutate(binned)}>Bring it back</Button>
         </Typography>
       )}
       <Problem error={back.error} />
