@@ -76,10 +76,10 @@ internal static class YearEnd
     {
         var (caller, ids) = All(premises);
         var queue = Channel.CreateUnbounded<RunId>().Writer;
-        var runs = new ClosingRuns(premises, new RunNews(), queue, new NoPost());
+        var runs = new ClosingRuns(premises, new RunNews(), queue);
         var watch = Stopwatch.StartNew();
         var run = runs.Begin(caller, ids, new(AfterArchive.View));
-        new ClosingRunner(premises, new RunNews(), new NoMilestones(), new NoPost(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
         watch.Stop();
         var seen = runs.See(caller, run);
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {Process.GetCurrentProcess().PeakWorkingSet64 / 1e6:0} {seen.Verified} {seen.Classes}");

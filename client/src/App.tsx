@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import { Navigate, Route, Routes } from "react-router";
 import { useMe } from "./api/queries";
 import { ProblemError } from "./api/client";
+import { standing } from "./api/standing";
 import { AssignmentDesk } from "./desks/Assignments/AssignmentDesk";
 import { AuditTrail } from "./desks/Audit/AuditTrail";
 import { ClosingDesk } from "./desks/Closing/ClosingDesk";
@@ -51,13 +52,16 @@ import { YearBoard } from "./desks/Years/YearBoard";
 import { Desk, Empty } from "./parts/Desk";
 import { KeysProvider } from "./parts/keys";
 import { Problem } from "./parts/Problem";
+import { TypedProvider } from "./parts/typed";
+import { Doorkeeper } from "./shell/Doorkeeper";
 import { Shell } from "./shell/Shell";
 
 /** Which desk stands at which address, and for whom. */
 export function App() {
   const me = useMe();
   if (me.isPending) return <Box role="status" aria-label="Loading" sx={{ minHeight: "100vh" }} />;
-  if (me.error) {
+  // Where somebody is at work, their screen stays: what stands in the way is said over it.
+  if (!me.data) {
     if (me.error instanceof ProblemError && me.error.status === 401) return <SignIn />;
     return (
       <Box component="main" sx={{ p: 4 }}>
@@ -65,84 +69,88 @@ export function App() {
       </Box>
     );
   }
+  standing.person = me.data.id;
   if (me.data.mustChangePassword) return <ChangePassword first name={me.data.name} />;
   const staff = me.data.role !== "Student";
   return (
     <KeysProvider>
-      <Shell me={me.data}>
-        <Routes>
-          <Route path="/join" element={<JoinClass />} />
-          <Route path="/invitation" element={<AcceptInvitation />} />
-          <Route path="/password" element={<ChangePassword name={me.data.name} />} />
-          {staff ? (
-            <>
-              <Route path="/" element={<YearBoard me={me.data} />} />
-              <Route path="/plan" element={<PlanDesk me={me.data} />} />
-              <Route path="/plan/put" element={<PlanPut />} />
-              {me.data.role === "Coordinator" && (
-                <>
-                  <Route path="/plan/years" element={<YearDesk me={me.data} />} />
-                  <Route path="/plan/names" element={<NameDesk me={me.data} />} />
-                  <Route path="/plan/user-names" element={<UserNames me={me.data} />} />
-                  <Route path="/enroll/directory/duplicates" element={<Duplicates me={me.data} />} />
-                  <Route path="/enroll/directory/slips" element={<PeopleSlips />} />
-                  <Route path="/outbox" element={<Outbox />} />
-                  <Route path="/close/gate" element={<GateDesk me={me.data} />} />
-                  <Route path="/enroll/deliveries" element={<DeliveryList me={me.data} />} />
-                  <Route path="/enroll/deliveries/:id" element={<DeliveryDesk me={me.data} />} />
-                  <Route path="/plan/first-passwords" element={<FirstPasswords me={me.data} />} />
-                  <Route path="/plan/shared" element={<SharedThings me={me.data} />} />
-                </>
-              )}
-              <Route path="/plan/departments" element={<Departments me={me.data} />} />
-              <Route path="/set-up/many" element={<MakeMany />} />
-              <Route path="/set-up" element={<MakeClass me={me.data} />} />
-              <Route path="/enroll/directory" element={<DirectoryDesk me={me.data} />} />
-              <Route path="/enroll/combined" element={<CombinedList me={me.data} />} />
-              <Route path="/enroll/combined/:id" element={<CombinedDesk me={me.data} />} />
-              <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
-              <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
-              <Route path="/close" element={<ClosingMatrix me={me.data} />} />
-              <Route path="/close/take-homes" element={<TakeHomes me={me.data} />} />
-              <Route path="/close/kept" element={<KeptCopies me={me.data} />} />
-              <Route path="/close/plan" element={<ClosingPlan />} />
-              <Route path="/close/runs/:id" element={<ClosingRun />} />
-              <Route path="/roll-over" element={<RollMany />} />
-              <Route path="/roll-over/runs/:id" element={<RollRun />} />
-              <Route path="/classes/:id" element={<Navigate to="set-up" replace />} />
-              <Route path="/classes/:id/set-up" element={<WorkspaceDesk />} />
-              <Route path="/classes/:id/see-as" element={<SeeAs />} />
-              <Route path="/classes/:id/enroll" element={<RosterDesk />} />
-              <Route path="/classes/:id/groups" element={<GroupDesk />} />
-              <Route path="/classes/:id/join-code" element={<JoinCodeDesk />} />
-              <Route path="/classes/:id/invitations" element={<InviteDesk />} />
-              <Route path="/classes/:id/slips" element={<ClassSlips />} />
-              <Route path="/classes/:id/work" element={<AssignmentDesk />} />
-              <Route path="/classes/:id/close" element={<ClosingDesk />} />
-              <Route path="/classes/:id/bin" element={<BinDesk />} />
-              <Route path="/classes/:id/tidy" element={<TidyDesk />} />
-              <Route path="/classes/:id/shelf" element={<ShelfDesk />} />
-              <Route path="/classes/:id/roll-over" element={<RolloverDesk />} />
-              <Route path="/loft" element={<Loft me={me.data} />} />
-              <Route path="/audit" element={<AuditTrail />} />
-            </>
-          ) : (
-            <>
-              <Route path="/" element={<MyClasses />} />
-              <Route path="/classes/:id" element={<StudentClass />} />
-              <Route path="/classes/:id/bin" element={<BinDesk />} />
-            </>
-          )}
-          <Route
-            path="*"
-            element={
-              <Desk title="Nothing here">
-                <Empty title="There is no such page.">Go back, or use the year line at the top.</Empty>
-              </Desk>
-            }
-          />
-        </Routes>
-      </Shell>
+      <TypedProvider>
+        <Doorkeeper me={me.data} />
+        <Shell me={me.data}>
+          <Routes>
+            <Route path="/join" element={<JoinClass />} />
+            <Route path="/invitation" element={<AcceptInvitation />} />
+            <Route path="/password" element={<ChangePassword name={me.data.name} />} />
+            {staff ? (
+              <>
+                <Route path="/" element={<YearBoard me={me.data} />} />
+                <Route path="/plan" element={<PlanDesk me={me.data} />} />
+                <Route path="/plan/put" element={<PlanPut />} />
+                {me.data.role === "Coordinator" && (
+                  <>
+                    <Route path="/plan/years" element={<YearDesk me={me.data} />} />
+                    <Route path="/plan/names" element={<NameDesk me={me.data} />} />
+                    <Route path="/plan/user-names" element={<UserNames me={me.data} />} />
+                    <Route path="/enroll/directory/duplicates" element={<Duplicates me={me.data} />} />
+                    <Route path="/enroll/directory/slips" element={<PeopleSlips />} />
+                    <Route path="/outbox" element={<Outbox />} />
+                    <Route path="/close/gate" element={<GateDesk me={me.data} />} />
+                    <Route path="/enroll/deliveries" element={<DeliveryList me={me.data} />} />
+                    <Route path="/enroll/deliveries/:id" element={<DeliveryDesk me={me.data} />} />
+                    <Route path="/plan/first-passwords" element={<FirstPasswords me={me.data} />} />
+                    <Route path="/plan/shared" element={<SharedThings me={me.data} />} />
+                  </>
+                )}
+                <Route path="/plan/departments" element={<Departments me={me.data} />} />
+                <Route path="/set-up/many" element={<MakeMany />} />
+                <Route path="/set-up" element={<MakeClass me={me.data} />} />
+                <Route path="/enroll/directory" element={<DirectoryDesk me={me.data} />} />
+                <Route path="/enroll/combined" element={<CombinedList me={me.data} />} />
+                <Route path="/enroll/combined/:id" element={<CombinedDesk me={me.data} />} />
+                <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
+                <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
+                <Route path="/close" element={<ClosingMatrix me={me.data} />} />
+                <Route path="/close/take-homes" element={<TakeHomes me={me.data} />} />
+                <Route path="/close/kept" element={<KeptCopies me={me.data} />} />
+                <Route path="/close/plan" element={<ClosingPlan />} />
+                <Route path="/close/runs/:id" element={<ClosingRun />} />
+                <Route path="/roll-over" element={<RollMany />} />
+                <Route path="/roll-over/runs/:id" element={<RollRun />} />
+                <Route path="/classes/:id" element={<Navigate to="set-up" replace />} />
+                <Route path="/classes/:id/set-up" element={<WorkspaceDesk />} />
+                <Route path="/classes/:id/see-as" element={<SeeAs />} />
+                <Route path="/classes/:id/enroll" element={<RosterDesk />} />
+                <Route path="/classes/:id/groups" element={<GroupDesk />} />
+                <Route path="/classes/:id/join-code" element={<JoinCodeDesk />} />
+                <Route path="/classes/:id/invitations" element={<InviteDesk />} />
+                <Route path="/classes/:id/slips" element={<ClassSlips />} />
+                <Route path="/classes/:id/work" element={<AssignmentDesk />} />
+                <Route path="/classes/:id/close" element={<ClosingDesk />} />
+                <Route path="/classes/:id/bin" element={<BinDesk />} />
+                <Route path="/classes/:id/tidy" element={<TidyDesk />} />
+                <Route path="/classes/:id/shelf" element={<ShelfDesk />} />
+                <Route path="/classes/:id/roll-over" element={<RolloverDesk />} />
+                <Route path="/loft" element={<Loft me={me.data} />} />
+                <Route path="/audit" element={<AuditTrail />} />
+              </>
+            ) : (
+              <>
+                <Route path="/" element={<MyClasses />} />
+                <Route path="/classes/:id" element={<StudentClass />} />
+                <Route path="/classes/:id/bin" element={<BinDesk />} />
+              </>
+            )}
+            <Route
+              path="*"
+              element={
+                <Desk title="Nothing here">
+                  <Empty title="There is no such page.">Go back, or use the year line at the top.</Empty>
+                </Desk>
+              }
+            />
+          </Routes>
+        </Shell>
+      </TypedProvider>
     </KeysProvider>
   );
 }

@@ -5,7 +5,7 @@ import { ThemeProvider } from "@mui/material/styles";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { BrowserRouter } from "react-router";
+import { createBrowserRouter, RouterProvider } from "react-router";
 import { ProblemError } from "./api/client";
 import { App } from "./App";
 import { theme } from "./theme";
@@ -16,15 +16,16 @@ const queries = new QueryClient({
   },
 });
 
+// One door for all addresses: which desk stands where is in App.
+const router = createBrowserRouter([{ path: "*", element: <App /> }]);
+
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <ThemeProvider theme={theme} defaultMode="system">
       <CssBaseline />
       <QueryClientProvider client={queries}>
         {/* At once, not in a transition: what is clicked after a folder was chosen must be that folder's. */}
-        <BrowserRouter useTransitions={false}>
-          <App />
-        </BrowserRouter>
+        <RouterProvider router={router} useTransitions={false} />
       </QueryClientProvider>
     </ThemeProvider>
   </StrictMode>,

@@ -47,7 +47,7 @@ internal sealed class DemoArranging(Premises premises, DemoPeople people)
         var lead = LeadOf(first);
         var offered = things.For(first).Where(t => t.WhyNot is null).Select(t => t.Id).Take(2).ToList();
         things.Use(lead, first, offered);
-        new ClassDetails(premises).SetWelcome(lead, first, Welcome, premises.Db.Read(c => ClassStore.Find(c, first)!.Version));
+        new ClassDetails(premises).SetWelcome(lead, first, "", Welcome);
         var start = premises.Db.Read(c => FolderStore.OfClass(c, first).First(f => f.PlanKey == FolderKey.Top("start")).Id);
         new Items(premises).AddPage(lead, first, start, "Safe at the bench", SafetyPage, CancellationToken.None).GetAwaiter().GetResult();
         Groups(first, lead);

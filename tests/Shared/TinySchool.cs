@@ -103,6 +103,9 @@ internal sealed class TinySchool : IDisposable
         return new Caller(id, role, $"{given} {family}");
     });
 
+    /// <summary>What is said about the class, as somebody sees it who begins to change it.</summary>
+    internal AboutClass About(Caller by) => Workspace.Head(by, Class) is var h ? new(h.Name, h.Section, h.Period, h.Level, h.Room, h.Term, h.EndsOn, h.TeacherShown, h.Mark) : null!;
+
     /// <summary>Enrolls both students and the co-teacher, and opens the class.</summary>
     internal void OpenClass()
     {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { standing } from "./standing";
 import { api, isLost, newKey, problemOf, ProblemError, take } from "./client";
 
 const answer = (status: number, over: object) =>
@@ -52,6 +53,48 @@ describe("what the server explained", () => {
     });
     await api.POST("/api/sign-out", { baseUrl, fetch, headers: { "Idempotency-Key": "mine" } });
     expect(sent.map((r) => r.headers.get("Idempotency-Key")?.length ?? 0)).toEqual([0, 32, 4]);
+  });
+
+  it("waits where the session ended, and sends the same once more when it is renewed", async () => {
+    const sent: Request[] = [];
+    const fetch = async (request: Request) => {
+      sent.push(request);
+      return new Response(sent.length === 1 ? '{"code":"signed-out"}' : '{"id":9}', {
+        status: sent.length === 1 ? 401 : 200,
+        headers: { "Content-Type": "application/json" },
+      });
+    };
+    standing.person = 7;
+    let done = false;
+    const act = take(
+      api.POST("/api/classes/{classId}/notices", {
+        baseUrl: "http://127.0.0.1/",
+        fetch,
+        params: { path: { classId: 1 } },
+        body: { text: "Bring an apron." },
+      }),
+    ).then((d) => {
+      done = true;
+      return d;
+    });
+    while (sent.length === 0) await Promise.resolve();
+    await new Promise((go) => setTimeout(go));
+    expect(done).toBe(false);
+    standing.renewed();
+    expect(await act).toEqual({ id: 9 });
+    standing.person = null;
+    expect(await Promise.all(sent.map((r) => r.text().catch(() => "read already")))).toContain(
+      '{"text":"Bring an apron."}',
+    );
+    expect(new Set(sent.map((r) => r.headers.get("Idempotency-Key"))).size).toBe(1);
+  });
+
+  it("is a door that stays shut to who is not signed in", async () => {
+    const fetch = async () => new Response('{"code":"signed-out"}', { status: 401 });
+    const thrown = await take(api.GET("/api/me", { baseUrl: "http://127.0.0.1/", fetch })).catch(
+      (e: unknown) => e,
+    );
+    expect(thrown).toMatchObject({ status: 401, code: "signed-out" });
   });
 
   it("has a key for each intention that no other has", () => {

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
+import { standing } from "./standing";
 
 /** The shapes of the contract, by name. */
 export type Schemas = components["schemas"];
@@ -13,6 +14,32 @@ api.use({
     if (request.method !== "GET" && !request.headers.has("Idempotency-Key"))
       request.headers.set("Idempotency-Key", newKey());
     return request;
+  },
+});
+
+// A copy of each request on its way: one that found no session goes once more when somebody signed in again.
+const copies = new Map<string, Request>();
+const isAway = (status: number) => status >= 502 && status <= 504;
+
+api.use({
+  onRequest({ request, id }) {
+    copies.set(id, request.clone());
+  },
+  async onResponse({ response, schemaPath, id, options }) {
+    const copy = copies.get(id);
+    copies.delete(id);
+    if (isAway(response.status)) standing.serverAway();
+    else standing.serverAnswered();
+    if (response.status !== 401 || schemaPath === "/api/sign-in" || standing.person === null || !copy)
+      return response;
+    await standing.renewal();
+    // Called as a method of the options, a browser's own would refuse.
+    const send = options.fetch;
+    return send(copy);
+  },
+  onError({ id }) {
+    copies.delete(id);
+    standing.serverAway();
   },
 });
 
@@ -73,7 +100,7 @@ export function newKey(): string {
 }
 
 /** Was the answer lost on the way, so that nobody knows whether it was done? Then it is asked again with the same key. */
-export const isLost = (status: number) => status === 0 || (status >= 502 && status <= 504);
+export const isLost = (status: number) => status === 0 || isAway(status);
 
 // A file that did not arrive is sent again under the key it had.
 const keysOfFiles = new WeakMap<File, Map<string, string>>();
@@ -94,7 +121,8 @@ export function sendFile<T>(path: string, file: File, onProgress: (part: number)
     request.setRequestHeader("Content-Type", "application/octet-stream");
     request.setRequestHeader("Idempotency-Key", keyOf(file, path));
     request.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
-    request.onerror = () =>
+    request.onerror = () => {
+      standing.serverAway();
       reject(
         new ProblemError(
           0,
@@ -103,7 +131,14 @@ export function sendFile<T>(path: string, file: File, onProgress: (part: number)
           "Check the connection and add it again.",
         ),
       );
+    };
     request.onload = () => {
+      if (isAway(request.status)) standing.serverAway();
+      else standing.serverAnswered();
+      if (request.status === 401 && standing.person !== null) {
+        void standing.renewal().then(() => sendFile<T>(path, file, onProgress).then(resolve, reject));
+        return;
+      }
       // Answered, it is settled: the same file put in once more is another act.
       if (!isLost(request.status)) keysOfFiles.get(file)?.delete(path);
       let body: unknown;

@@ -340,22 +340,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/name": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["renameClass"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/plans": {
         parameters: {
             query?: never;
@@ -462,6 +446,22 @@ export interface paths {
         get?: never;
         put: operations["savePlan"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{planId}/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["planTogether"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1524,7 +1524,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/details": {
+    "/api/classes/{classId}/about": {
         parameters: {
             query?: never;
             header?: never;
@@ -1532,23 +1532,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["changeDetails"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/classes/{classId}/mark": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["setMark"];
+        put: operations["changeAbout"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1566,6 +1550,22 @@ export interface paths {
         get?: never;
         put: operations["setWelcome"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/welcome/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["welcomeTogether"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3592,6 +3592,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AboutBody: {
+            was: null | components["schemas"]["AboutClass"];
+            mine: null | components["schemas"]["AboutClass"];
+        };
+        AboutClass: {
+            name: null | string;
+            section: null | string;
+            period: null | string;
+            level: null | string;
+            room: null | string;
+            term: null | components["schemas"]["TermId"];
+            endsOn: null | components["schemas"]["LocalDate"];
+            teacherShown: null | string;
+            mark: null | string;
+        };
         /** @enum {unknown} */
         Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
@@ -4212,9 +4227,6 @@ export interface components {
         };
         /** Format: int64 */
         CourseId: number;
-        CourseMarkBody: {
-            mark: null | string;
-        };
         CourseView: {
             id: components["schemas"]["CourseId"];
             name: string;
@@ -4228,6 +4240,11 @@ export interface components {
             name: null | string;
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
+        };
+        Decided: {
+            /** Format: int32 */
+            seen: null | number;
+            choices: null | components["schemas"]["MergeChoice"][];
         };
         DecisionBody: {
             key: null | string;
@@ -4330,17 +4347,6 @@ export interface components {
             /** Format: int32 */
             changed: number;
             member: boolean;
-        };
-        DetailsDraft: {
-            section: null | string;
-            period: null | string;
-            level: null | string;
-            room: null | string;
-            term: null | components["schemas"]["TermId"];
-            endsOn: null | components["schemas"]["LocalDate"];
-            teacherShown: null | string;
-            /** Format: int32 */
-            version: number;
         };
         DirectoryPage: {
             people: components["schemas"]["DirectoryRow"][];
@@ -4558,6 +4564,22 @@ export interface components {
             welcome: boolean;
             welcomeReplaced: boolean;
             lines: components["schemas"]["GiveLine"][];
+            /**
+             * Format: int32
+             * @default 0
+             */
+            unseen: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            undated: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            unpublished: number;
+            tops?: null | string[];
         };
         GiveDraft: {
             items: null | number[];
@@ -4565,6 +4587,7 @@ export interface components {
             assignments: null | number[];
             welcome: boolean;
             to: null | number[];
+            into?: null | string;
         };
         GiveLine: {
             what: string;
@@ -4969,6 +4992,11 @@ export interface components {
             folder: null | components["schemas"]["FolderId"];
             assignment: null | components["schemas"]["AssignmentId"];
         };
+        MergeChoice: {
+            /** Format: int32 */
+            place: number;
+            side: components["schemas"]["MergeSide"];
+        };
         MergeChunk: {
             kind: components["schemas"]["MergeKind"];
             was: string[];
@@ -4977,6 +5005,8 @@ export interface components {
         };
         /** @enum {unknown} */
         MergeKind: "Same" | "Mine" | "Theirs" | "Both" | "Conflict";
+        /** @enum {unknown} */
+        MergeSide: "Mine" | "Theirs" | "Both";
         MoveBody: {
             to: components["schemas"]["ClassId"];
             includeOpen: boolean;
@@ -5004,11 +5034,6 @@ export interface components {
             /** Format: int32 */
             openThere: number;
             viewsOnly: boolean;
-        };
-        NameBody: {
-            name: null | string;
-            /** Format: int32 */
-            version: number;
         };
         NameChange: {
             was: string;
@@ -5121,6 +5146,11 @@ export interface components {
             also: string[];
             teacherShown: string;
         };
+        OutlineChunk: {
+            kind: components["schemas"]["MergeKind"];
+            mine: components["schemas"]["OutlineLine"][];
+            theirs: components["schemas"]["OutlineLine"][];
+        };
         OutlineLine: {
             key: null | string;
             /** Format: int32 */
@@ -5218,14 +5248,11 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
-        PageTogether: {
+        PageTogetherBody: {
+            text: null | string;
             /** Format: int32 */
             version: number;
-            title: string;
-            by: string;
-            at: components["schemas"]["Instant"];
-            chunks: components["schemas"]["MergeChunk"][];
-            text: null | string;
+            decided: null | components["schemas"]["Decided"];
         };
         PairBody: {
             kept: components["schemas"]["PersonId"];
@@ -5317,6 +5344,30 @@ export interface components {
             endedAt: null | components["schemas"]["Instant"];
             classes: components["schemas"]["ClassPutReport"][];
         };
+        PlanTitle: {
+            name: null | string;
+            about: null | string;
+        };
+        PlanTogether: {
+            /** Format: int32 */
+            version: number;
+            by: string;
+            at: null | components["schemas"]["Instant"];
+            chunks: components["schemas"]["OutlineChunk"][];
+            /** Format: int32 */
+            open: number;
+            lines: null | components["schemas"]["OutlineLine"][];
+            title: components["schemas"]["PlanTitle"];
+            theirTitle: null | components["schemas"]["PlanTitle"];
+        };
+        PlanTogetherBody: {
+            /** Format: int32 */
+            version: number;
+            was: null | components["schemas"]["PlanTitle"];
+            mine: null | components["schemas"]["PlanTitle"];
+            lines: null | components["schemas"]["OutlineLine"][];
+            decided: null | components["schemas"]["Decided"];
+        };
         PlanView: {
             id: components["schemas"]["PlanId"];
             /** Format: int32 */
@@ -5353,6 +5404,12 @@ export interface components {
             status?: null | number;
             detail?: null | string;
             instance?: null | string;
+        };
+        PublishBody: {
+            /** Format: int32 */
+            version: number;
+            /** @default false */
+            evenSo: boolean;
         };
         PutBody: {
             classes: null | number[];
@@ -5967,11 +6024,6 @@ export interface components {
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
         };
-        TextBody: {
-            text: null | string;
-            /** Format: int32 */
-            version: number;
-        };
         ThingVersion: {
             /** Format: int32 */
             version: number;
@@ -6028,6 +6080,18 @@ export interface components {
             /** Format: double */
             score: null | number;
             files: components["schemas"]["WorkFileView"][];
+        };
+        TwoTexts: {
+            /** Format: int32 */
+            version: number;
+            title: string;
+            by: string;
+            at: null | components["schemas"]["Instant"];
+            stands: string;
+            chunks: components["schemas"]["MergeChunk"][];
+            /** Format: int32 */
+            open: number;
+            text: null | string;
         };
         UndoBody: {
             /** Format: int32 */
@@ -6116,10 +6180,6 @@ export interface components {
             grade: null | string;
             since: components["schemas"]["Instant"];
         };
-        Wearing: {
-            /** Format: int32 */
-            classes: number;
-        };
         WeekLabel: {
             /** Format: int32 */
             number: number;
@@ -6136,6 +6196,11 @@ export interface components {
         };
         /** @enum {unknown} */
         WeekNumbering: "Through" | "PerTerm";
+        WelcomeBody: {
+            was: null | string;
+            text: null | string;
+            decided: null | components["schemas"]["Decided"];
+        };
         WishBody: {
             wish: components["schemas"]["RunWish"];
         };
@@ -7028,39 +7093,6 @@ export interface operations {
             };
         };
     };
-    renameClass: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                classId: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NameBody"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     plans: {
         parameters: {
             query?: never;
@@ -7306,6 +7338,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    planTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanTogetherBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanTogether"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9720,7 +9787,7 @@ export interface operations {
             };
         };
     };
-    changeDetails: {
+    changeAbout: {
         parameters: {
             query?: never;
             header?: never;
@@ -9731,7 +9798,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DetailsDraft"];
+                "application/json": components["schemas"]["AboutBody"];
             };
         };
         responses: {
@@ -9742,41 +9809,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Named"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    setMark: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                classId: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CourseMarkBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Wearing"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9801,7 +9833,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TextBody"];
+                "application/json": components["schemas"]["WelcomeBody"];
             };
         };
         responses: {
@@ -9811,6 +9843,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    welcomeTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WelcomeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoTexts"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -10798,7 +10865,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PageBody"];
+                "application/json": components["schemas"]["PageTogetherBody"];
             };
         };
         responses: {
@@ -10808,7 +10875,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PageTogether"];
+                    "application/json": components["schemas"]["TwoTexts"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13288,7 +13355,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["VersionBody"];
+                "application/json": components["schemas"]["PublishBody"];
             };
         };
         responses: {

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient, type QueryKey, type UseQueryResult } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import type { ProblemError, Schemas } from "./client";
 
 /** How often a run that sends no events is asked how far it is, in milliseconds. */
@@ -29,6 +29,8 @@ export function useRun<View>(run: {
         ? pace
         : false,
   });
+  const { refetch } = query;
+  const [attempt, setAttempt] = useState(0);
   const state = query.data === undefined ? undefined : stateOf(query.data);
   const going = state === "Working";
   const name = JSON.stringify(key);
@@ -37,8 +39,12 @@ export function useRun<View>(run: {
     const source = new EventSource(events);
     source.onmessage = (e) =>
       queries.setQueryData(JSON.parse(name) as QueryKey, JSON.parse(e.data as string));
+    source.onerror = () => {
+      // A lost connection it takes up again by itself; one that was refused, after a session ended, is begun anew.
+      if (source.readyState === EventSource.CLOSED) void refetch().then(() => setAttempt((n) => n + 1));
+    };
     return () => source.close();
-  }, [going, events, name, queries]);
+  }, [going, events, name, queries, refetch, attempt]);
   // A quick run may be over before it is first looked at: what is said beside it is read anew either way.
   const over = state !== undefined && !going;
   const hanging = then?.join() ?? "";

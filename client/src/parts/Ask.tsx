@@ -4,10 +4,15 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
+import Typography from "@mui/material/Typography";
 import { useCallback, useId, useState, type ReactNode } from "react";
 import { Problem } from "./Problem";
+import { useTyped } from "./typed";
 
-/** Says what will be done before it is done. The button says what it does. */
+/**
+ * Says what will be done before it is done. The button says what it does. What was typed is not lost by a click beside or by
+ * Escape: it is asked first, unless it is `kept`.
+ */
 export function Ask(props: {
   open: boolean;
   title: string;
@@ -18,10 +23,23 @@ export function Ask(props: {
   onAct: () => void;
   onClose: () => void;
   wide?: boolean;
+  /** What is typed here is kept as a draft and is there again when it is opened anew: closing needs no question. */
+  kept?: boolean;
+  /** What "Not now" does where something is kept: it drops it. */
+  onDrop?: () => void;
+  /** The act has its button among the children. */
+  actElsewhere?: boolean;
   children: ReactNode;
 }) {
   const title = useId();
   const [scrolls, setScrolls] = useState(false);
+  const [typed, setTyped] = useState(false);
+  const [asking, setAsking] = useState(false);
+  if (!props.open && (typed || asking)) {
+    setTyped(false);
+    setAsking(false);
+  }
+  useTyped(props.open && typed && !props.kept);
   // What scrolls can be scrolled with the keys too.
   const content = useCallback((el: HTMLDivElement | null) => {
     if (!el) return;
@@ -32,7 +50,7 @@ export function Ask(props: {
   return (
     <Dialog
       open={props.open}
-      onClose={props.onClose}
+      onClose={() => (typed && !props.kept ? setAsking(true) : props.onClose())}
       aria-labelledby={title}
       maxWidth={props.wide ? "md" : "sm"}
       fullWidth
@@ -41,9 +59,12 @@ export function Ask(props: {
       <Box
         component="form"
         sx={{ display: "flex", flexDirection: "column", minHeight: 0 }}
+        onInput={() => setTyped(true)}
         onSubmit={(e) => {
           e.preventDefault();
-          props.onAct();
+          // Enter in a field of a form in this one is that one's.
+          e.stopPropagation();
+          if (!props.actElsewhere) props.onAct();
         }}
       >
         <DialogTitle id={title}>{props.title}</DialogTitle>
@@ -51,14 +72,28 @@ export function Ask(props: {
           {props.children}
           <Problem error={props.error} />
         </DialogContent>
-        <DialogActions>
-          <Button variant="outlined" onClick={props.onClose}>
-            Not now
-          </Button>
-          <Button variant="contained" type="submit" disabled={props.busy || props.disabled}>
-            {props.act}
-          </Button>
-        </DialogActions>
+        {asking ? (
+          <DialogActions role="alert">
+            <Typography sx={{ mr: "auto", pl: 2 }}>What you typed is not saved.</Typography>
+            <Button variant="outlined" onClick={props.onClose}>
+              Drop it
+            </Button>
+            <Button variant="contained" autoFocus onClick={() => setAsking(false)}>
+              Go on typing
+            </Button>
+          </DialogActions>
+        ) : (
+          <DialogActions>
+            <Button variant="outlined" onClick={props.onDrop ?? props.onClose}>
+              Not now
+            </Button>
+            {!props.actElsewhere && (
+              <Button variant="contained" type="submit" disabled={props.busy || props.disabled}>
+                {props.act}
+              </Button>
+            )}
+          </DialogActions>
+        )}
       </Box>
     </Dialog>
   );

@@ -68,12 +68,18 @@ public sealed class Assigning(Premises premises)
     }
 
     /// <summary>Publishes a draft.</summary>
-    public void Publish(Caller by, ClassId id, AssignmentId assignment, int version) => premises.Db.Write(c =>
+    /// <param name="evenSo">Also where none of those whom it is given to can see it.</param>
+    /// <exception cref="RefusedException"><c>publish-unseen</c>, <c>bank-no-students</c>, <c>assignment-published</c>, <c>changed-meanwhile</c>.</exception>
+    public void Publish(Caller by, ClassId id, AssignmentId assignment, int version, bool evenSo = false) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        var at = ClassGate.Find(c, by, id).NotArchived();
         var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
         if (ClassStore.Find(c, id)!.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Use it in classes, and publish it there.");
         if (a.PublishedAt is not null) throw new RefusedException("assignment-published", $"“{a.Title}” is published already.", "Nothing to do.");
+        var given = AssignmentStore.GivenTo(c, id)[assignment].ToHashSet();
+        var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null && (given.Count == 0 || given.Contains(m.PersonId))).ToList();
+        if (!evenSo && roster.Count > 0 && Blind(c, at, FolderStore.OfClass(c, id), [.. AssignmentStore.Filings(c, id)[assignment]], roster).Count == roster.Count)
+            throw new RefusedException("publish-unseen", $"None of the {roster.Count} students whom it is given to can see “{a.Title}”: it is filed only where they see nothing.", "File it in a folder that they see, or publish it all the same.");
         var now = premises.Clock.Now;
         if (!AssignmentStore.Publish(c, assignment, version, now)) throw Refusals.ChangedMeanwhile("assignment");
         Premises.Add(c, by, now, new("published assignment", "assignment", assignment.Value, id, a.Title));

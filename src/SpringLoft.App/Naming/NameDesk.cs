@@ -76,23 +76,20 @@ public sealed class NameDesk(Premises premises)
         return all.Count;
     });
 
-    /// <summary>Renames one class by hand.</summary>
-    /// <exception cref="RefusedException"><c>names-by-pattern</c> for a teacher where the school names classes.</exception>
-    public void RenameOne(Caller by, ClassId id, string? name, int version)
+    /// <summary>Renames one class by hand, in the transaction of whoever asks.</summary>
+    /// <returns>The name it has now.</returns>
+    /// <exception cref="RefusedException"><c>names-by-pattern</c> for a teacher where the school names classes; <c>name-empty</c>, <c>name-taken</c>.</exception>
+    internal static string Rename(IDbConnection c, Caller by, ClassRow k, string? name, Instant now)
     {
         var raw = Refusals.Needed(name, "name", "The name", 200);
         var safe = SafeName.Make(raw) ?? throw new RefusedException("name-empty", $"“{raw}” leaves nothing to call the class by.", "Give it a name with a letter or a number.", "name");
-        premises.Db.Write(c =>
-        {
-            var k = ClassGate.Find(c, by, id).NotArchived().Class;
-            if (SchoolStore.Get(c)!.NamesByPattern && by.Role != SchoolRole.Coordinator)
-                throw new RefusedException("names-by-pattern", "At this school the names of classes come from one pattern.", "Ask the coordinator.", "name");
-            if (ClassStore.Names(c, SafeName.Key(safe.Name)).Any(n => n != k.Name))
-                throw new RefusedException("name-taken", $"There is already a class “{safe.Name}”.", "Give this one another name.", "name");
-            if (k.Version != version) throw Refusals.ChangedMeanwhile("class");
-            ClassStore.Rename(c, [(id, safe.Name)]);
-            Premises.Add(c, by, premises.Clock.Now, new("renamed class", "class", id.Value, id, $"“{k.Name}” to “{safe.Name}”"));
-        });
+        if (SchoolStore.Get(c)!.NamesByPattern && by.Role != SchoolRole.Coordinator)
+            throw new RefusedException("names-by-pattern", "At this school the names of classes come from one pattern.", "Ask the coordinator.", "name");
+        if (ClassStore.Names(c, SafeName.Key(safe.Name)).Any(n => n != k.Name))
+            throw new RefusedException("name-taken", $"There is already a class “{safe.Name}”.", "Give this one another name.", "name");
+        ClassStore.Rename(c, [(k.Id, safe.Name)]);
+        Premises.Add(c, by, now, new("renamed class", "class", k.Id.Value, k.Id, $"“{k.Name}” to “{safe.Name}”"));
+        return safe.Name;
     }
 
     /// <summary>The pattern of user names in force.</summary>

@@ -112,6 +112,7 @@ public sealed class SchoolDirectory(Premises premises)
     {
         var found = Several(c, people);
         if (!active && found.Any(p => p.Id == by.Id)) throw new RefusedException("role-coordinator", "You can't mark yourself as having left.", "Let another coordinator do it.", "people");
+        if (active) CheckThemselves(c, found, "people");
         foreach (var p in found.Where(p => p.Active != active))
         {
             DirectoryStore.Save(c, p with { Active = active });
@@ -158,6 +159,8 @@ public sealed class SchoolDirectory(Premises premises)
         if (kept == gone || both.Count != 2) throw new RefusedException("join-same", "These are not two people.", "Choose two.", "gone");
         if (both[kept].Role == SchoolRole.Student != (both[gone].Role == SchoolRole.Student)) throw new RefusedException("role-crosses", "One is a student and the other is staff.", "They can't be one account.", "gone");
         if (gone == by.Id) throw new RefusedException("role-coordinator", "You can't join your own account into another.", "Keep yours, or let another coordinator do it.", "gone");
+        CheckThemselves(c, [both[kept]], "kept");
+        CheckThemselves(c, [both[gone]], "gone");
         PersonJoinStore.Join(c, kept, gone, by.Id, premises.Clock.Now);
         Premises.Add(c, by, premises.Clock.Now, new("joined two people", "person", kept.Value, null, $"{both[gone].Name.Display} ({both[gone].UserName}) into {both[kept].Name.Display} ({both[kept].UserName})"));
     });
@@ -204,6 +207,14 @@ public sealed class SchoolDirectory(Premises premises)
     }
 
     private static IReadOnlyList<PossibleDuplicate> Pairs(IDbConnection c) => Core.People.Duplicates.Find(DirectoryStore.Known(c), DirectoryStore.Apart(c), MostPairs);
+
+    // An account that was joined into another is nobody's until it is taken apart.
+    private static void CheckThemselves(IDbConnection c, IEnumerable<PersonRow> people, string field)
+    {
+        foreach (var one in people)
+            if (PersonJoinStore.Into(c, one.Id) is { } into)
+                throw new RefusedException("join-gone", $"{one.Name.Display} ({one.UserName}) was joined into {PersonStore.Find(c, into)!.UserName}.", "Take that account, or take the join apart first.", field);
+    }
 
     private static IReadOnlyList<PersonRow> Several(IDbConnection c, IReadOnlyList<PersonId> people)
     {

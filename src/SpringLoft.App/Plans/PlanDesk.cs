@@ -22,6 +22,18 @@ public sealed record UnfoldedView(int? Parent, string Name, FolderRule Rule, boo
 /// <param name="LongestPath">The longest path of folders, with slashes; its bytes are what some computers can't store.</param>
 public sealed record UnfoldingView(int Folders, int ForEachStudent, int SchoolWeeks, int Clashes, string LongestPath, IReadOnlyList<UnfoldedView> Tree);
 
+/// <summary>How a plan is called, and what it is for.</summary>
+public sealed record PlanTitle(string? Name, string? About);
+
+/// <summary>What came of two who wrote on one plan.</summary>
+/// <param name="Version">Of the plan as it stands now: what is saved next is saved at this one.</param>
+/// <param name="By">Who wrote it meanwhile.</param>
+/// <param name="Open">How many places a person has to decide yet.</param>
+/// <param name="Lines">Both together; null while something is open.</param>
+/// <param name="Title">What it is called when both are taken: mine where I changed it.</param>
+/// <param name="TheirTitle">What the other called it; null where not both changed that.</param>
+public sealed record PlanTogether(int Version, string By, Instant? At, IReadOnlyList<OutlineChunk> Chunks, int Open, IReadOnlyList<OutlineLine>? Lines, PlanTitle Title, PlanTitle? TheirTitle);
+
 /// <summary>What a plan is unfolded for: a class with its roster, or a year or term without one.</summary>
 public sealed record UnfoldFor(ClassId? Class, YearId? Year, TermId? Term);
 
@@ -81,11 +93,26 @@ public sealed class PlanDesk(Premises premises)
             var next = ever.Select(k => k.StartsWith('l') && int.TryParse(k.AsSpan(1), out var n) ? n : 0).DefaultIfEmpty(0).Max() + 1;
             var plan = Outline.Make(title, Refusals.NotLonger(about?.Trim() ?? "", "about", "What it is for", 300), lines, next).Plan;
             CheckFree(c, title, id);
-            if (!PlanStore.Save(c, id, version, plan)) throw Refusals.ChangedMeanwhile("folder plan");
+            if (!PlanStore.Save(c, id, version, plan, by.Id, premises.Clock.Now)) throw Refusals.ChangedMeanwhile("folder plan");
             Premises.Add(c, by, premises.Clock.Now, new("changed folder plan", "plan", id.Value, null, $"{title}, version {version + 1}"));
             return version + 1;
         });
     }
+
+    /// <summary>What comes of an outline that was begun on an earlier version and the plan as it stands now. Writes nothing.</summary>
+    /// <param name="begun">Version that it was begun on.</param>
+    /// <param name="was">How the plan was called then.</param>
+    public PlanTogether Together(PlanId id, int begun, PlanTitle? was, PlanTitle? mine, IReadOnlyList<OutlineLine> lines, Decided? decided) => premises.Db.Read(c =>
+    {
+        var now = PlanStore.Find(c, id) ?? throw Refusals.NotFound("folder plan");
+        var then = PlanStore.Find(c, id, begun) ?? throw Refusals.NotFound("version of the plan");
+        var (chunks, open, merged) = OutlineMerge.Merge(Outline.Of(then.Plan), lines, Outline.Of(now.Plan), (decided ?? new(null, null)).About(now.Version));
+        var name = ThreeWay.Decide(was?.Name?.Trim() ?? "", mine?.Name?.Trim() ?? "", now.Plan.Name);
+        var about = ThreeWay.Decide(was?.About?.Trim() ?? "", mine?.About?.Trim() ?? "", now.Plan.About);
+        var by = PlanStore.NewestBy(c, id);
+        return new PlanTogether(now.Version, by is { } b ? Store.People.PersonStore.Find(c, b.By)!.Name.Display : "Somebody", by?.At, chunks, open, merged,
+            new(name.Value, about.Value), name.Both || about.Both ? new(now.Plan.Name, now.Plan.About) : null);
+    });
 
     /// <summary>An outline of a pasted, indented list.</summary>
     public IReadOnlyList<OutlineLine> ReadList(string? text) => Outline.Read(Refusals.NotLonger(text ?? "", "text", "The list", 100_000));

@@ -116,7 +116,7 @@ public sealed class StructureFiles(Premises premises)
                 foreach (var a in assignments)
                     AssignmentStore.Add(c, k.Id, new AssignmentRow { Title = SafeName.Make(a.Title)!.Name, Instructions = a.Instructions ?? "", Points = a.Points, MadeAt = now }, (a.Folders ?? []).Select(p => at[Key(p)]!.Value), []);
                 foreach (var g in groups) GroupStore.Add(c, k.Id, g);
-                if (k.Welcome.Length == 0 && s.Welcome.Length > 0) ClassStore.SetWelcome(c, k.Id, k.Version, s.Welcome);
+                if (k.Welcome.Length == 0 && s.Welcome.Length > 0) ClassStore.SetWelcome(c, k.Id, k.Version, s.Welcome, by.Id, now);
             }
             return new(folders, things.Count, assignments.Count, groups.Count, there + s.Things.Count - things.Count + s.Assignments.Count - assignments.Count);
         }

@@ -84,7 +84,9 @@ public sealed class Departments(Premises premises)
             if (!offers.Any(o => !o.IsAssignment && o.Copy == i.Value)) throw Refusals.NotFound("newer version in the bank");
             var copy = ItemStore.Find(c, id, i)!;
             var bank = ItemStore.Find(c, offers.First(o => !o.IsAssignment && o.Copy == i.Value).Bank, copy.BankId!.Value)!;
-            ItemStore.Save(c, copy with { Name = bank.Name, Url = bank.Url, Sha256 = bank.Sha256, BankVersion = bank.Version });
+            // What stands there becomes an earlier version: somebody of the class may have written in it.
+            if (bank.Sha256 is { } sha && sha != copy.Sha256) ItemStore.Replace(c, copy, bank.Name, sha, copy.Version, by.Id, now);
+            ItemStore.Save(c, ItemStore.Find(c, id, i)! with { Name = bank.Name, Url = bank.Url, BankVersion = bank.Version });
             Premises.Add(c, by, now, new("took from the bank", "item", i.Value, id, bank.Name));
         }
         return assignments.Count + items.Count;

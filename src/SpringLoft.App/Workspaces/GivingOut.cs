@@ -9,7 +9,8 @@ namespace SpringLoft.App.Workspaces;
 /// <param name="Folders">With everything in them; own folders and folders of groups are left out.</param>
 /// <param name="Welcome">The welcome note too.</param>
 /// <param name="To">The classes that receive.</param>
-public sealed record GiveDraft(IReadOnlyList<ItemId>? Items, IReadOnlyList<FolderId>? Folders, IReadOnlyList<AssignmentId>? Assignments, bool Welcome, IReadOnlyList<ClassId>? To);
+/// <param name="Into">From a bank: the folder at the top of each class into which it goes, made where there is none; blank for the first that the class sees.</param>
+public sealed record GiveDraft(IReadOnlyList<ItemId>? Items, IReadOnlyList<FolderId>? Folders, IReadOnlyList<AssignmentId>? Assignments, bool Welcome, IReadOnlyList<ClassId>? To, string? Into = null);
 
 /// <summary>One line of what giving does.</summary>
 /// <param name="There">True if it stands there already: then nothing is done.</param>
@@ -18,7 +19,11 @@ public sealed record GiveLine(string What, string Where, bool There);
 /// <summary>What giving does, or did, to one class.</summary>
 /// <param name="Refused">Why this class can't receive; null if it can.</param>
 /// <param name="WelcomeReplaced">The welcome note there is another one, and is replaced.</param>
-public sealed record GiveClass(ClassId Class, string Name, string? Refused, int MakesFolders, int Adds, int ThereAlready, bool Welcome, bool WelcomeReplaced, IReadOnlyList<GiveLine> Lines);
+/// <param name="Unseen">Of what is added, how much its students will not see: it goes into a folder for staff.</param>
+/// <param name="Undated">Of the assignments that are added, how many leave a due day behind.</param>
+/// <param name="Unpublished">Of those, how many are published here and come as drafts.</param>
+/// <param name="Tops">Folders at the top of the class into which it could go.</param>
+public sealed record GiveClass(ClassId Class, string Name, string? Refused, int MakesFolders, int Adds, int ThereAlready, bool Welcome, bool WelcomeReplaced, IReadOnlyList<GiveLine> Lines, int Unseen = 0, int Undated = 0, int Unpublished = 0, IReadOnlyList<string>? Tops = null);
 
 /// <summary>Puts the same files, links, pages, folders, drafts and welcome note into several classes in one act.</summary>
 public sealed class GivingOut(Premises premises)
@@ -50,12 +55,17 @@ public sealed class GivingOut(Premises premises)
         var k = place.Class;
         if (k.State == ClassState.Archived) return new(id, k.Name, "It is archived: restore it from the loft first.", 0, 0, 0, false, false, []);
         var folders = FolderStore.OfClass(c, id);
-        var plan = Core.Workspaces.Giving.Decide([.. source.Things, .. source.Drafts.Select(d => d.Thing)], source.Empty, [.. folders.Where(f => f.StudentId is null && f.GroupId is null).Select(f => new ReceivingFolder(f.Id, f.ParentId, f.Name))], WhatStands(c, id));
+        List<ReceivingFolder> receiving = [.. folders.Where(f => f.StudentId is null && f.GroupId is null).OrderBy(f => f.Position).Select(f => new ReceivingFolder(f.Id, f.ParentId, f.Name, f.Rule))];
+        var plan = source.DecideFor(receiving, WhatStands(c, id));
         var welcome = source.Welcome is not null && source.Welcome != k.Welcome;
         if (at is { } now) Write(c, who, source, k, plan, welcome, folders, now);
         var lines = plan.Folders.Select(f => new GiveLine("makes a folder", f.Way, false))
             .Concat(plan.Things.Select(t => new GiveLine(t.Name, string.Join("; ", t.Places.Select(p => p.Way)), t.There))).ToList();
-        return new(id, k.Name, null, plan.Folders.Count, plan.Things.Count(t => !t.There), plan.Things.Count(t => t.There), welcome, welcome && k.Welcome.Length > 0, [.. lines.Take(MostLines)]);
+        var byId = receiving.ToDictionary(f => f.Id);
+        var added = plan.Things.Where(t => !t.There).ToList();
+        var drafts = added.Where(t => t.Index >= source.Items.Count).Select(t => source.Drafts[t.Index - source.Items.Count].Row).ToList();
+        return new(id, k.Name, null, plan.Folders.Count, added.Count, plan.Things.Count - added.Count, welcome, welcome && k.Welcome.Length > 0, [.. lines.Take(MostLines)],
+            added.Count(t => !t.Places.Any(p => Core.Workspaces.Giving.IsSeen(p, plan, byId))), drafts.Count(d => d.DueOn is not null), drafts.Count(d => d.PublishedAt is not null), [.. Core.Workspaces.Giving.Tops(receiving).Select(f => f.Name)]);
     }
 
     private static void Write(IDbConnection c, Caller by, Source source, ClassRow k, GivePlan plan, bool welcome, IReadOnlyList<FolderRow> folders, Instant now)
@@ -85,7 +95,7 @@ public sealed class GivingOut(Premises premises)
                 AssignmentStore.Add(c, k.Id, a with { Title = SafeName.Distinct(a.Title, taken, isFile: false), DueOn = null, MadeAt = now, BankId = source.IsBank ? a.Id : null, BankVersion = source.IsBank ? a.Version : null }, step.Places.Select(Place), []);
             }
         }
-        if (welcome) ClassStore.SetWelcome(c, k.Id, k.Version, source.Welcome!);
+        if (welcome) ClassStore.SetWelcome(c, k.Id, k.Version, source.Welcome!, by.Id, now);
         Premises.Add(c, by, now, new(source.IsBank ? "used from the bank" : "gave the same things", "class", k.Id.Value, k.Id, $"from “{source.Name}”: {plan.Things.Count(t => !t.There)} things, {plan.Folders.Count} folders"));
     }
 
@@ -95,16 +105,31 @@ public sealed class GivingOut(Premises premises)
         var assignments = AssignmentStore.OfClass(c, id);
         var placed = AssignmentStore.Filings(c, id);
         return [.. ItemStore.Filings(c, id).Where(f => items.ContainsKey(f.Item)).Select(f => new ReceivingThing(f.Folder, items[f.Item].Name, SameAs(items[f.Item]))),
-            .. assignments.SelectMany(a => placed[a.Id].Select(f => new ReceivingThing(f, a.Title, SameAs(a))))];
+            .. assignments.SelectMany(a => placed[a.Id].SelectMany(f => SameAs(a).Select(same => new ReceivingThing(f, a.Title, same))))];
     }
 
     private static string SameAs(ItemRow i) => $"{i.Kind}:{i.Url ?? i.Sha256}";
 
-    private static string SameAs(AssignmentRow a) => $"Assignment:{a.BankId?.Value ?? a.Id.Value}:{SafeName.Key(a.Title)}";
+    // A copy of a bank's is known by that, whatever it is called; another class's by its title.
+    private static IEnumerable<string> SameAs(AssignmentRow a) => a.BankId is { } bank ? [OfBank(bank), Titled(a)] : [Titled(a)];
+
+    private static string OfBank(AssignmentId id) => $"Assignment of bank:{id.Value}";
+
+    private static string Titled(AssignmentRow a) => $"Assignment:{SafeName.Key(a.Title)}";
 
     // What is given, in terms of ways that mean the same in every class.
-    private sealed record Source(string Name, bool IsBank, IReadOnlyList<ItemRow> Items, IReadOnlyList<ThingToGive> Things, IReadOnlyList<(AssignmentRow Row, ThingToGive Thing)> Drafts, IReadOnlyList<Way> Empty, string? Welcome)
+    private sealed record Source(string Name, bool IsBank, IReadOnlyList<ItemRow> Items, IReadOnlyList<ThingToGive> Things, IReadOnlyList<(AssignmentRow Row, ThingToGive Thing)> Drafts, IReadOnlyList<Way> Empty, string? Welcome, string? Into)
     {
+        /// <summary>What becomes of it in one class. From a bank it goes where the class's students see it.</summary>
+        internal GivePlan DecideFor(IReadOnlyList<ReceivingFolder> folders, IReadOnlyList<ReceivingThing> there)
+        {
+            var all = Things.Concat(Drafts.Select(d => d.Thing)).ToList();
+            if (!IsBank) return Core.Workspaces.Giving.Decide(all, Empty, folders, there);
+            var into = Core.Workspaces.Giving.Into(Into, Name, folders);
+            Way In(Way w) => Core.Workspaces.Giving.FromBank(w, into);
+            return Core.Workspaces.Giving.Decide([.. all.Select(t => t with { Ways = [.. t.Ways.Select(In)] })], [.. Empty.Select(In)], folders, there);
+        }
+
         internal static Source Load(IDbConnection c, ClassRow k, GiveDraft draft)
         {
             var folders = FolderStore.OfClass(c, k.Id).ToDictionary(f => f.Id);
@@ -131,10 +156,10 @@ public sealed class GivingOut(Premises premises)
             var placed = AssignmentStore.Filings(c, k.Id);
             var rows = AssignmentStore.OfClass(c, k.Id).Where(a => wanted.Contains(a.Id)).ToList();
             if (rows.Count != wanted.Count) throw Refusals.NotFound("assignment");
-            var drafts = rows.Select((a, n) => (a, new ThingToGive(items.Count + n, a.Title, $"Assignment:{a.BankId?.Value ?? a.Id.Value}:{SafeName.Key(a.Title)}", false, [.. placed[a.Id].Where(f => !Own(f)).Select(WayTo)]))).ToList();
+            var drafts = rows.Select((a, n) => (a, new ThingToGive(items.Count + n, a.Title, k.Kind == WorkspaceKind.Department ? OfBank(a.Id) : Titled(a), false, [.. placed[a.Id].Where(f => !Own(f)).Select(WayTo)]))).ToList();
             if (drafts.FirstOrDefault(d => d.Item2.Ways.Count == 0).a is { } bare) throw new RefusedException("thing-unfiled", $"“{bare.Title}” stands in no folder that other classes could have.", "File it in a folder first.", "assignments");
             if (things.Count + drafts.Count + going.Count == 0 && !draft.Welcome) throw new RefusedException("missing", "Nothing is chosen to be given.", "Choose files, links, pages, folders or the welcome note.", "items");
-            return new(k.Name, k.Kind == WorkspaceKind.Department, items, things, drafts, [.. going.Select(f => WayTo(f.Id))], draft.Welcome ? k.Welcome : null);
+            return new(k.Name, k.Kind == WorkspaceKind.Department, items, things, drafts, [.. going.Select(f => WayTo(f.Id))], draft.Welcome ? k.Welcome : null, SafeName.Make(draft.Into ?? "")?.Name);
         }
     }
 }

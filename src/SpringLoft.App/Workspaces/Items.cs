@@ -20,12 +20,6 @@ public sealed record PageText(string Title, string Text, int Version);
 /// <summary>An earlier version of a thing.</summary>
 public sealed record ThingVersion(int Version, string Name, long Size, string By, Instant At);
 
-/// <summary>What came of two who wrote on one page.</summary>
-/// <param name="Version">Of the page as it stands now: what is saved next is saved at this one.</param>
-/// <param name="By">Who wrote it meanwhile.</param>
-/// <param name="Text">Both together; null if a person has to decide where.</param>
-public sealed record PageTogether(int Version, string Title, string By, Instant At, IReadOnlyList<MergeChunk> Chunks, string? Text);
-
 /// <summary>Files, links and pages in folders.</summary>
 public sealed class Items(Premises premises)
 {
@@ -116,13 +110,13 @@ public sealed class Items(Premises premises)
     }
 
     /// <summary>What comes of a text that was begun on an earlier version of the page and the page as it stands now. Writes nothing.</summary>
-    public PageTogether Together(Caller who, ClassId id, ItemId item, int begun, string? text) => premises.Db.Read(c =>
+    public TwoTexts Together(Caller who, ClassId id, ItemId item, int begun, string? text, Decided? decided) => premises.Db.Read(c =>
     {
         var row = Seen(c, who, id, item, ItemKind.Page);
         var was = begun == row.Version ? row.Sha256 : ItemStore.Versions(c, item).FirstOrDefault(v => v.Version == begun)?.Sha256;
-        var chunks = TextMerge.Merge(was is null ? "" : Text(was), Refusals.NotLonger(text ?? "", "text", "The page", MostText), Text(row.Sha256!));
+        var mine = Refusals.NotLonger(text ?? "", "text", "The page", MostText);
         var by = row.ChangedBy is { } p ? Store.People.PersonStore.Find(c, p)!.Name.Display : row.AddedByName;
-        return new PageTogether(row.Version, row.Name, by, row.ChangedAt ?? row.AddedAt, chunks, TextMerge.Whole(chunks));
+        return TwoTexts.Of(row.Version, row.Name, by, row.ChangedAt ?? row.AddedAt, was is null ? "" : Text(was), mine, Text(row.Sha256!), decided);
     });
 
     /// <summary>Earlier versions of a thing, newest first.</summary>

@@ -130,8 +130,13 @@ public sealed class RosterComparison
         return delivered[d.Ref] = asSettled[d.Ref] = d;
     }
 
-    // Somebody who was found to be another is that other.
-    private PersonId Real(PersonId id) => people[id].JoinedInto is { } into ? Real(into) : id;
+    // Somebody who was found to be another is that other. Going round in a circle, as no join makes it, it ends where it began.
+    private PersonId Real(PersonId id)
+    {
+        var at = id;
+        for (var left = people.Count; left > 0 && people[at].JoinedInto is { } into; left--) at = into;
+        return people[at].JoinedInto is null ? at : id;
+    }
 
     // The records have twice whom the directory has once: both rows' places are that person's.
     private void Twice(DeliveredPerson d, TodayPerson p, DeliveredPerson other)

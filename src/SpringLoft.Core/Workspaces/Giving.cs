@@ -18,7 +18,7 @@ public sealed record Way(IReadOnlyList<WayFolder> Folders)
 public sealed record ThingToGive(int Index, string Name, string Same, bool IsFile, IReadOnlyList<Way> Ways);
 
 /// <summary>A folder of the class that receives.</summary>
-public sealed record ReceivingFolder(FolderId Id, FolderId? Parent, string Name);
+public sealed record ReceivingFolder(FolderId Id, FolderId? Parent, string Name, FolderRule Rule = FolderRule.ClassViews);
 
 /// <summary>A thing that stands there already.</summary>
 public sealed record ReceivingThing(FolderId Folder, string Name, string Same);
@@ -47,6 +47,30 @@ public sealed record GivePlan(IReadOnlyList<FolderToMake> Folders, IReadOnlyList
 /// </summary>
 public static class Giving
 {
+    /// <summary>The folder of a class into which what comes from a bank goes.</summary>
+    /// <param name="asked">As somebody called it; blank for the first at the top that the class sees, or one that is made.</param>
+    /// <param name="folders">Of the class, in their order.</param>
+    public static WayFolder Into(string? asked, string bank, IReadOnlyList<ReceivingFolder> folders)
+    {
+        var tops = Tops(folders);
+        if (string.IsNullOrWhiteSpace(asked)) return tops.FirstOrDefault(f => f.Rule != FolderRule.StaffOnly) is { } first ? new(first.Name, first.Rule) : new($"From {bank}", FolderRule.ClassViews);
+        return tops.FirstOrDefault(f => SafeName.Clash(f.Name, asked)) is { } there ? new(there.Name, there.Rule) : new(asked, FolderRule.ClassViews);
+    }
+
+    /// <summary>Folders at the top that things for everybody can be put into.</summary>
+    public static IReadOnlyList<ReceivingFolder> Tops(IReadOnlyList<ReceivingFolder> folders) => [.. folders.Where(f => f.Parent is null && f.Rule is not (FolderRule.OneEach or FolderRule.OnePerGroup))];
+
+    /// <summary>A way in a class for one in a bank: what only staff see of it stays behind at its beginning, for in a class it is for students.</summary>
+    public static Way FromBank(Way way, WayFolder into) => new([into, .. way.Folders.SkipWhile(f => f.Rule == FolderRule.StaffOnly)]);
+
+    /// <summary>Will the class see what stands at a place?</summary>
+    public static bool IsSeen(ThingPlace place, GivePlan plan, IReadOnlyDictionary<FolderId, ReceivingFolder> folders)
+    {
+        bool There(FolderId? id, int left) => id is not { } f || (folders.TryGetValue(f, out var row) && left > 0 && row.Rule != FolderRule.StaffOnly && There(row.Parent, left - 1));
+        bool Made(int n) => plan.Folders[n] is var f && f.Rule != FolderRule.StaffOnly && (f.Parent is { } p ? Made(p) : There(f.In, folders.Count));
+        return place.Made is { } made ? Made(made) : There(place.In, folders.Count);
+    }
+
     /// <summary>Decides for one class.</summary>
     /// <param name="empty">Ways that are to stand though nothing is in them.</param>
     public static GivePlan Decide(IReadOnlyList<ThingToGive> things, IReadOnlyList<Way> empty, IReadOnlyList<ReceivingFolder> folders, IReadOnlyList<ReceivingThing> there)

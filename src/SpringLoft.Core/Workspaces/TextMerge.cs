@@ -22,6 +22,13 @@ public enum MergeKind
     Conflict,
 }
 
+/// <summary>What is to stand where two changed the same place; both: mine first.</summary>
+public enum MergeSide { Mine, Theirs, Both }
+
+/// <summary>What a person chose.</summary>
+/// <param name="Place">Index of the stretch.</param>
+public sealed record MergeChoice(int Place, MergeSide Side);
+
 /// <summary>A stretch of lines in the text that both began with, in mine and in theirs.</summary>
 public sealed record MergeChunk(MergeKind Kind, IReadOnlyList<string> Was, IReadOnlyList<string> Mine, IReadOnlyList<string> Theirs);
 
@@ -34,9 +41,12 @@ public static class TextMerge
 {
     /// <summary>All of the text in stretches, in its order. Nothing that anybody wrote is left out of them.</summary>
     /// <param name="was">What both began with.</param>
-    public static IReadOnlyList<MergeChunk> Merge(string was, string mine, string theirs)
+    public static IReadOnlyList<MergeChunk> Merge(string was, string mine, string theirs) => Merge(Lines(was), Lines(mine), Lines(theirs));
+
+    /// <summary>The same of lines; there is no line break in any.</summary>
+    public static IReadOnlyList<MergeChunk> Merge(IReadOnlyList<string> was, IReadOnlyList<string> mine, IReadOnlyList<string> theirs)
     {
-        var (o, a, b) = (Lines(was), Lines(mine), Lines(theirs));
+        var (o, a, b) = (was.ToList(), mine.ToList(), theirs.ToList());
         var (inA, inB) = (Matches(o, a), Matches(o, b));
         var chunks = new List<MergeChunk>();
         var (io, ia, ib) = (0, 0, 0);
@@ -54,8 +64,34 @@ public static class TextMerge
     }
 
     /// <summary>The merged text; null if a person has to decide something.</summary>
-    public static string? Whole(IReadOnlyList<MergeChunk> chunks) => chunks.Any(c => c.Kind == MergeKind.Conflict) ? null
-        : string.Join('\n', chunks.SelectMany(c => c.Kind == MergeKind.Theirs ? c.Theirs : c.Mine));
+    public static string? Whole(IReadOnlyList<MergeChunk> chunks) => Text(chunks, new Dictionary<int, MergeSide>());
+
+    /// <summary>How many places a person has to decide yet.</summary>
+    public static int Open(IReadOnlyList<MergeChunk> chunks, IReadOnlyDictionary<int, MergeSide> choices) => chunks.Index().Count(c => c.Item.Kind == MergeKind.Conflict && !choices.ContainsKey(c.Index));
+
+    /// <summary>The text that comes of what was chosen; null while something is open.</summary>
+    public static string? Text(IReadOnlyList<MergeChunk> chunks, IReadOnlyDictionary<int, MergeSide> choices)
+    {
+        if (Open(chunks, choices) > 0) return null;
+        var lines = new List<string>();
+        foreach (var (mine, theirs) in Parts(chunks, choices))
+        {
+            lines.AddRange(mine);
+            // A paragraph each: without an empty line between them they would read as one.
+            if (mine.Count > 0 && theirs.Count > 0 && !string.IsNullOrWhiteSpace(mine[^1]) && !string.IsNullOrWhiteSpace(theirs[0])) lines.Add("");
+            lines.AddRange(theirs);
+        }
+        return string.Join('\n', lines);
+    }
+
+    /// <summary>Of each stretch, what stands of mine and after it of theirs, by what was chosen; of what is open, nothing.</summary>
+    public static IEnumerable<(IReadOnlyList<string> Mine, IReadOnlyList<string> Theirs)> Parts(IReadOnlyList<MergeChunk> chunks, IReadOnlyDictionary<int, MergeSide> choices) => chunks.Select((c, i) => c.Kind switch
+    {
+        MergeKind.Theirs => ([], c.Theirs),
+        MergeKind.Conflict when !choices.TryGetValue(i, out _) => ([], []),
+        MergeKind.Conflict => (choices[i] == MergeSide.Theirs ? [] : c.Mine, choices[i] == MergeSide.Mine ? [] : c.Theirs),
+        _ => ((IReadOnlyList<string>)c.Mine, (IReadOnlyList<string>)[]),
+    });
 
     private static MergeChunk Chunk(List<string> was, List<string> mine, List<string> theirs) => new(
         mine.SequenceEqual(was) ? MergeKind.Theirs : theirs.SequenceEqual(was) ? MergeKind.Mine : mine.SequenceEqual(theirs) ? MergeKind.Both : MergeKind.Conflict, was, mine, theirs);

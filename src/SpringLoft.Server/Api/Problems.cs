@@ -79,7 +79,7 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
         "sign-in-wrong" => 401,
         "not-found" => 404,
         "calendar-retired" => 410,
-        "changed-meanwhile" or "name-taken" or "rolled-already" or "run-ended" or "year-begun" or "run-going" or "delivery-later" or "delivery-settled" or "join-later" or "number-taken" or "person-known" or "person-maybe-known" or "person-own-record" => 409,
+        "changed-meanwhile" or "about-changed" or "name-taken" or "rolled-already" or "run-ended" or "year-begun" or "run-going" or "delivery-later" or "delivery-settled" or "join-later" or "number-taken" or "person-known" or "person-maybe-known" or "person-own-record" => 409,
         "file-too-long" => 413,
         "sign-in-shut" or "code-slow" => 429,
         "code-wrong" or "outside-unknown" or "shelf-shut" => 404,

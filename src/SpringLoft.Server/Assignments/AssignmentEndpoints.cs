@@ -7,6 +7,9 @@ using SpringLoft.Server.Workspaces;
 
 namespace SpringLoft.Server.Assignments;
 
+/// <param name="EvenSo">Also where none of those whom it is given to can see it.</param>
+internal sealed record PublishBody(int Version, bool EvenSo = false);
+
 internal sealed record MarkBody(decimal? Score, int Version);
 
 internal sealed record CommentBody(string? Text);
@@ -28,9 +31,9 @@ internal static class AssignmentEndpoints
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
         k.MapPut("/assignments/{assignmentId:long}", (long classId, long assignmentId, int version, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Change(who, new(classId), new(assignmentId), body, version)).WithName("changeAssignment").Needs(Act.Arrange);
-        k.MapPost("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, VersionBody body, Caller who, Assigning assigning) =>
+        k.MapPost("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, PublishBody body, Caller who, Assigning assigning) =>
         {
-            assigning.Publish(who, new(classId), new(assignmentId), body.Version);
+            assigning.Publish(who, new(classId), new(assignmentId), body.Version, body.EvenSo);
             return TypedResults.NoContent();
         }).WithName("publishAssignment").Needs(Act.Arrange);
         k.MapDelete("/assignments/{assignmentId:long}", (long classId, long assignmentId, Caller who, Assigning assigning) =>

@@ -14,8 +14,6 @@ internal sealed record RenamingBody(YearId Year, string? Pattern, IReadOnlyList<
 
 internal sealed record UserPatternBody(string? Pattern, int Version);
 
-internal sealed record NameBody(string? Name, int Version);
-
 internal sealed record Renamed(int Classes);
 
 internal static class NamingEndpoints
@@ -38,10 +36,5 @@ internal static class NamingEndpoints
             desk.SetUserNames(who, body.Pattern, body.Version);
             return TypedResults.NoContent();
         }).WithName("setUserNaming").Needs(Act.LayDownYear);
-        api.MapPut("/classes/{classId:long}/name", (long classId, NameBody body, Caller who, NameDesk desk) =>
-        {
-            desk.RenameOne(who, new(classId), body.Name, body.Version);
-            return TypedResults.NoContent();
-        }).WithName("renameClass").Needs(Act.OpenClass);
     }
 }

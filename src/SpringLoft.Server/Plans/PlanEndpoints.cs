@@ -1,6 +1,7 @@
 using SpringLoft.App;
 using SpringLoft.App.Plans;
 using SpringLoft.App.Runs;
+using SpringLoft.App.Workspaces;
 using SpringLoft.Core;
 using SpringLoft.Core.Plans;
 using SpringLoft.Core.Workspaces;
@@ -18,6 +19,10 @@ internal sealed record ListBody(string? Text, IReadOnlyList<string>? Paths, Clas
 internal sealed record ArrangeBody(PlanId Plan, YearId? Year, TermId? Term, IReadOnlyList<string>? Sections);
 
 internal sealed record PutBody(IReadOnlyList<ClassId>? Classes);
+
+/// <param name="Version">That it was begun on.</param>
+/// <param name="Was">How the plan was called then.</param>
+internal sealed record PlanTogetherBody(int Version, PlanTitle? Was, PlanTitle? Mine, IReadOnlyList<OutlineLine>? Lines, Decided? Decided);
 
 internal sealed record Saved(int Version);
 
@@ -42,6 +47,8 @@ internal static class PlanEndpoints
         api.MapPost("/plans", (PlanBody body, Caller who, PlanDesk desk) => new Made(desk.Make(who, body.Name, body.About, body.Lines ?? []).Value)).WithName("makePlan").Needs(Act.PlanFolders);
         api.MapPut("/plans/{planId:long}", (long planId, PlanBody body, Caller who, PlanDesk desk) =>
             new Saved(desk.Save(who, new(planId), body.Version, body.Name, body.About, body.Lines ?? []))).WithName("savePlan").Needs(Act.PlanFolders);
+        api.MapPost("/plans/{planId:long}/together", (long planId, PlanTogetherBody body, PlanDesk desk) =>
+            desk.Together(new(planId), body.Version, body.Was, body.Mine, body.Lines ?? [], body.Decided)).WithName("planTogether").Needs(Act.PlanFolders);
         api.MapPost("/plans/{planId:long}/put-preview", (long planId, PutBody body, Caller who, PuttingPlans putting) => putting.Preview(who, new(planId), body.Classes ?? [])).WithName("previewPut").Needs(Act.SeeBoard);
         api.MapPost("/plans/{planId:long}/puts", (long planId, PutBody body, Caller who, PuttingPlans putting) =>
             new Made(putting.Begin(who, new(planId), body.Classes ?? []).Value)).WithName("putPlan").Needs(Act.SeeBoard);

@@ -12,15 +12,18 @@ internal sealed record VersionBody(int Version);
 
 internal sealed record Named(string Name);
 
-internal sealed record CourseMarkBody(string? Mark);
+/// <param name="Was">What somebody began with.</param>
+/// <param name="Mine">What they made of it.</param>
+internal sealed record AboutBody(AboutClass? Was, AboutClass? Mine);
 
-internal sealed record Wearing(int Classes);
-
-internal sealed record TextBody(string? Text, int Version);
+/// <param name="Was">The note that it was begun on.</param>
+internal sealed record WelcomeBody(string? Was, string? Text, Decided? Decided);
 
 internal sealed record LinkBody(string? Title, string? Url);
 
 internal sealed record PageBody(string? Title, string? Text, int Version);
+
+internal sealed record PageTogetherBody(string? Text, int Version, Decided? Decided);
 
 internal sealed record RenameItemBody(string? Name, string? Url, int Version);
 
@@ -54,13 +57,13 @@ internal static class WorkspaceEndpoints
             return TypedResults.NoContent();
         }).WithName("openClass").Needs(Act.OpenClass);
         k.MapGet("/opening-check", (long classId, MakingClass making) => making.CheckOpening(new(classId))).WithName("checkOpening").Needs(Act.Arrange);
-        k.MapPut("/details", (long classId, DetailsDraft body, Caller who, ClassDetails details) => new Named(details.Change(who, new(classId), body))).WithName("changeDetails").Needs(Act.Arrange);
-        k.MapPut("/mark", (long classId, CourseMarkBody body, Caller who, ClassDetails details) => new Wearing(details.SetMark(who, new(classId), body.Mark))).WithName("setMark").Needs(Act.OpenClass);
-        k.MapPut("/welcome", (long classId, TextBody body, Caller who, ClassDetails details) =>
+        k.MapPut("/about", (long classId, AboutBody body, Caller who, ClassDetails details) => new Named(details.Change(who, new(classId), body.Was, body.Mine))).WithName("changeAbout").Needs(Act.Arrange);
+        k.MapPut("/welcome", (long classId, WelcomeBody body, Caller who, ClassDetails details) =>
         {
-            details.SetWelcome(who, new(classId), body.Text, body.Version);
+            details.SetWelcome(who, new(classId), body.Was, body.Text);
             return TypedResults.NoContent();
         }).WithName("setWelcome").Needs(Act.Arrange);
+        k.MapPost("/welcome/together", (long classId, WelcomeBody body, ClassDetails details) => details.WelcomeTogether(new(classId), body.Was, body.Text, body.Decided)).WithName("welcomeTogether").Needs(Act.Arrange);
         k.MapPost("/giving-preview", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Preview(who, new(classId), body)).WithName("previewGiving").Needs(Act.Arrange);
         k.MapPost("/giving", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Give(who, new(classId), body)).WithName("give").Needs(Act.Arrange);
         k.MapPost("/notices", (long classId, NoticeBody body, Caller who, Notices notices) =>
@@ -134,8 +137,8 @@ internal static class WorkspaceEndpoints
             await items.ChangePage(who, new(classId), new(itemId), body.Title, body.Text, body.Version, stop);
             return TypedResults.NoContent();
         }).WithName("changePage").Needs(Act.AddItem);
-        k.MapPost("/items/{itemId:long}/page/together", (long classId, long itemId, PageBody body, Caller who, Items items) =>
-            items.Together(who, new(classId), new(itemId), body.Version, body.Text)).WithName("pageTogether").Needs(Act.AddItem);
+        k.MapPost("/items/{itemId:long}/page/together", (long classId, long itemId, PageTogetherBody body, Caller who, Items items) =>
+            items.Together(who, new(classId), new(itemId), body.Version, body.Text, body.Decided)).WithName("pageTogether").Needs(Act.AddItem);
         k.MapGet("/items/{itemId:long}/versions", (long classId, long itemId, Caller who, Items items) => items.Versions(who, new(classId), new(itemId))).WithName("thingVersions").Needs(Act.SeeClass);
         k.MapGet("/items/{itemId:long}/versions/{version:int}", (long classId, long itemId, int version, Caller who, Items items) =>
             Uploads.Send(items.OpenVersion(who, new(classId), new(itemId), version))).WithName("thingVersion").SendsFile().Needs(Act.SeeClass);

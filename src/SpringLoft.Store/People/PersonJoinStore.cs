@@ -18,9 +18,10 @@ public sealed record PersonJoinRow
 /// <summary>What belonged to the one who is gone, and what was in the way, as it was before.</summary>
 /// <param name="Moved">Table, column and rows whose person was changed from the one to the other.</param>
 /// <param name="Works">Pieces of work of both for one assignment: what the kept one's was.</param>
+/// <param name="Earlier">Who had been joined into the one who is gone: they are the kept one then, so that nobody is somebody who is gone.</param>
 /// <param name="TakeHomes">Take-homes of years of which the kept one had none; null where the join was made before they came along.</param>
 internal sealed record JoinUndo(
-    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null, List<RowsTo>? WorkTurns = null);
+    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null, List<RowsTo>? WorkTurns = null, List<long>? Earlier = null);
 
 internal sealed record MovedRows(string Table, string Column, List<long> Rows);
 
@@ -68,14 +69,19 @@ public static class PersonJoinStore
         var asked = Pairs(c, "join_wait", "class_id", kept, gone);
         c.Execute("DELETE FROM join_wait WHERE person_id = @gone OR (person_id = @kept AND class_id IN (SELECT class_id FROM member WHERE person_id = @kept AND left_at IS NULL))", new { kept, gone });
         var (a, b) = (Before(c, kept), Before(c, gone));
+        var earlier = c.Query<long>("SELECT id FROM person WHERE joined_into = @gone", new { gone }).ToList();
+        c.Execute("UPDATE person SET joined_into = @kept WHERE joined_into = @gone", new { kept, gone });
         // What the kept one takes over is unique and first goes from the other; the rest stays there, so that the school's records still lead here.
         c.Execute("UPDATE person SET record_id = iif(@record IS NULL, NULL, record_id), student_number = iif(@number IS NULL, NULL, student_number), active = 0, joined_into = @kept WHERE id = @gone",
             new { kept, gone, record = a.RecordId, number = a.StudentNumber });
         c.Execute("UPDATE person SET record_id = ifnull(record_id, @RecordId), student_number = ifnull(student_number, @StudentNumber), email = ifnull(email, @Email), grade = ifnull(grade, @Grade), school = ifnull(school, @School) WHERE id = @kept",
             new { kept, b.RecordId, b.StudentNumber, b.Email, b.Grade, b.School });
         c.Execute("INSERT INTO person_join(kept, gone, at, by, undo) VALUES(@kept, @gone, @at, @by, @undo)",
-            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked, turns)) });
+            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked, turns, earlier)) });
     }
+
+    /// <summary>Who somebody was joined into; null for who is themselves.</summary>
+    public static PersonId? Into(IDbConnection c, PersonId id) => c.ExecuteScalar<long?>("SELECT joined_into FROM person WHERE id = @id", new { id }) is { } into ? new(into) : null;
 
     /// <summary>Joins that stand, newest first.</summary>
     public static IReadOnlyList<PersonJoinRow> All(IDbConnection c, int most) => [.. c.Query<PersonJoinRow>(
@@ -92,7 +98,8 @@ public static class PersonJoinStore
         foreach (var t in u.WorkTurns ?? []) c.Execute("UPDATE work_turn SET work_id = @to WHERE id IN @rows", new { to = t.WorkId, rows = t.Rows });
         foreach (var w in u.Works) c.Execute("UPDATE work SET state = @State, score = @Score, returned_score = @ReturnedScore, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @Id", w);
         foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = NULL WHERE id = @FolderId", k);
-        foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = @Key WHERE id = @FolderId", k);
+        // Where another folder has taken the place since, theirs is there as it was and follows no plan.
+        foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = @Key WHERE id = @FolderId AND NOT EXISTS (SELECT 1 FROM folder f WHERE f.class_id = folder.class_id AND f.plan_key = @Key)", k);
         foreach (var k in u.Classes) c.Execute("UPDATE member SET person_id = @gone WHERE class_id = @k AND person_id = @kept", new { k, kept, gone });
         foreach (var l in u.Left) c.Execute("UPDATE member SET left_at = @LeftAt WHERE class_id = @ClassId AND person_id = @gone", new { l.ClassId, l.LeftAt, gone });
         foreach (var g in u.Groups) c.Execute("UPDATE group_member SET person_id = @gone WHERE group_id = @g AND person_id = @kept", new { g, kept, gone });
@@ -104,6 +111,7 @@ public static class PersonJoinStore
         const string person = "UPDATE person SET record_id = @RecordId, student_number = @StudentNumber, email = @Email, grade = @Grade, school = @School, active = @Active, joined_into = NULL WHERE id = @Id";
         c.Execute(person, u.Kept);
         c.Execute(person, u.Gone);
+        c.Execute("UPDATE person SET joined_into = @gone WHERE id IN @earlier AND joined_into = @kept", new { gone, kept, earlier = u.Earlier ?? [] });
         c.Execute("UPDATE person_join SET undone_at = @at WHERE id = @Id", new { j.Id, at });
     }
 

@@ -37,12 +37,16 @@ public static class PlanStore
     }
 
     /// <summary>Keeps an outline as the next version, if the plan is still at the one that was seen; false if changed meanwhile.</summary>
-    public static bool Save(IDbConnection c, PlanId id, int seen, FolderPlan plan)
+    public static bool Save(IDbConnection c, PlanId id, int seen, FolderPlan plan, PersonId by, Instant at)
     {
         if (c.Execute("UPDATE plan SET name = @Name, about = @About, version = version + 1 WHERE id = @id AND version = @seen", new { plan.Name, plan.About, id, seen }) != 1) return false;
-        c.Execute("INSERT INTO plan_version(plan_id, version, outline) VALUES(@id, @version, @outline)", new { id, version = seen + 1, outline = JsonSerializer.Serialize(plan.Lines, Json) });
+        c.Execute("INSERT INTO plan_version(plan_id, version, outline, made_by, made_at) VALUES(@id, @version, @outline, @by, @at)", new { id, version = seen + 1, outline = JsonSerializer.Serialize(plan.Lines, Json), by, at });
         return true;
     }
+
+    /// <summary>Who wrote the newest version, and when; null where nobody noted it.</summary>
+    public static (PersonId By, Instant At)? NewestBy(IDbConnection c, PlanId id) =>
+        c.QuerySingleOrDefault<(PersonId By, Instant At)?>("SELECT v.made_by, v.made_at FROM plan p JOIN plan_version v ON v.plan_id = p.id AND v.version = p.version WHERE p.id = @id AND v.made_by IS NOT NULL", new { id });
 
     /// <summary>Every key that any version of a plan ever used, so that none is used for another line.</summary>
     public static IReadOnlySet<string> KeysEver(IDbConnection c, PlanId id)

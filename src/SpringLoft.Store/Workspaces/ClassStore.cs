@@ -23,6 +23,10 @@ public sealed record ClassRow
 
     /// <summary>What students read first; CommonMark, empty for none.</summary>
     public string Welcome { get; init; } = "";
+
+    /// <summary>Who wrote it, and when; null where nobody noted it.</summary>
+    public PersonId? WelcomeBy { get; init; }
+    public Instant? WelcomeAt { get; init; }
     public WorkspaceKind Kind { get; init; }
 
     /// <summary>What nobody can guess of the address of its calendar; null if it has none.</summary>
@@ -48,7 +52,7 @@ public static class ClassStore
 {
     private const string Select =
         """
-        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.level, k.room, k.term_id, k.ends_on, k.welcome, k.kind, k.calendar_token, k.name, k.state,
+        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.level, k.room, k.term_id, k.ends_on, k.welcome, k.welcome_by, k.welcome_at, k.kind, k.calendar_token, k.name, k.state,
           k.teacher_shown, k.plan_id, k.plan_version, k.after_archive, k.rolled_from, k.record_id, k.made_at, k.opened_at, k.archived_at, k.version
         FROM class k JOIN course o ON o.id = k.course_id
         """;
@@ -107,10 +111,6 @@ public static class ClassStore
         WHERE id = @Id AND version = @Version
         """, new { seen.Id, seen.Version, state = state.ToString(), at, after = after.ToString() }) == 1;
 
-    /// <summary>Changes what students read as the teacher's name, at the version that was seen; false if changed meanwhile.</summary>
-    public static bool SetTeacherShown(IDbConnection c, ClassId id, int version, string teacherShown) => c.Execute(
-        "UPDATE class SET teacher_shown = @teacherShown, version = version + 1 WHERE id = @id AND version = @version", new { id, version, teacherShown }) == 1;
-
     /// <summary>Changes section, period, level, room, term, last day and teacher's name as the row says, at the version that was seen; false if changed meanwhile.</summary>
     public static bool SetDetails(IDbConnection c, ClassRow k) => c.Execute(
         """
@@ -119,8 +119,8 @@ public static class ClassStore
         """, new { k.Id, k.Version, k.Section, k.Period, k.Level, k.Room, k.TermId, k.EndsOn, k.TeacherShown }) == 1;
 
     /// <summary>Changes the welcome note at the version that was seen; false if changed meanwhile.</summary>
-    public static bool SetWelcome(IDbConnection c, ClassId id, int version, string welcome) => c.Execute(
-        "UPDATE class SET welcome = @welcome, version = version + 1 WHERE id = @id AND version = @version", new { id, version, welcome }) == 1;
+    public static bool SetWelcome(IDbConnection c, ClassId id, int version, string welcome, PersonId by, Instant at) => c.Execute(
+        "UPDATE class SET welcome = @welcome, welcome_by = @by, welcome_at = @at, version = version + 1 WHERE id = @id AND version = @version", new { id, version, welcome, by, at }) == 1;
 
     /// <summary>The class whose calendar has this address; null if there is no such.</summary>
     public static ClassRow? OfCalendar(IDbConnection c, string token) => c.QuerySingleOrDefault<ClassRow>($"{Select} WHERE k.calendar_token = @token", new { token });

@@ -43,17 +43,23 @@ public class NameDeskTests : SchoolTest
         Refused(() => Desk.Rename(school.Coordinator, school.Years[0].Id, "{course}", [school.Class])).ShouldBe("name-twice");
     }
 
+    private void Called(Caller by, string name)
+    {
+        var was = school.About(by);
+        new App.Workspaces.ClassDetails(school.Premises).Change(by, school.Class, was, was with { Name = name });
+    }
+
     [Fact]
     public void Where_the_school_names_classes_a_teacher_does_not()
     {
-        Desk.RenameOne(school.Lead, school.Class, "My own name", 1);
+        Called(school.Lead, "My own name");
         Name(school.Class).ShouldBe("My own name");
 
         Desk.Set(school.Coordinator, "{course} {section} · {year}", byPattern: true, Desk.See().Version);
 
-        Refused(() => Desk.RenameOne(school.Lead, school.Class, "Another", 2)).ShouldBe("names-by-pattern");
-        Desk.RenameOne(school.Coordinator, school.Class, "By the coordinator", 2);
-        Refused(() => Desk.RenameOne(school.Coordinator, school.Class, "Late", 2)).ShouldBe("changed-meanwhile");
+        Refused(() => Called(school.Lead, "Another")).ShouldBe("names-by-pattern");
+        Called(school.Coordinator, "By the coordinator");
+        Name(school.Class).ShouldBe("By the coordinator");
         Name(school.Making.Make(school.Lead, school.New("Rope"))).ShouldBe("Rope 6B · 2026–27");
     }
 

@@ -203,6 +203,24 @@ public class SchoolDirectoryTests : SchoolTest
     }
 
     [Fact]
+    public void Who_was_joined_into_another_is_joined_with_nobody_and_a_chain_of_joins_leads_to_the_last()
+    {
+        var (second, third) = (school.Add("umi2", SchoolRole.Student, "Umi", "Halgrímsson"), school.Add("umi3", SchoolRole.Student, "Umi", "Hallgrimson"));
+        PersonId? Into(Caller who) => school.Read(c => Store.People.PersonJoinStore.Into(c, who.Id));
+        Directory.Join(school.Coordinator, second.Id, third.Id);
+
+        var refusal = Should.Throw<RefusedException>(() => Directory.Join(school.Coordinator, third.Id, second.Id)).Refusal;
+        (refusal.Code, refusal.Field).ShouldBe(("join-gone", "kept"));
+        Refused(() => Directory.Join(school.Coordinator, school.Umi.Id, third.Id)).ShouldBe("join-gone");
+
+        Directory.Join(school.Coordinator, school.Umi.Id, second.Id);
+        (Into(second), Into(third)).ShouldBe((school.Umi.Id, school.Umi.Id));
+        Refused(() => new Leavers(school.Premises).BringBack(school.Coordinator, [third.Id])).ShouldBe("join-gone");
+        Directory.UndoJoin(school.Coordinator, Directory.Joins()[0].Id);
+        (Into(second), Into(third)).ShouldBe((null, second.Id));
+    }
+
+    [Fact]
     public void Of_two_who_are_two_nothing_more_is_said()
     {
         var twin = school.Add("umi2", SchoolRole.Student, "Umi", "Hallgrimsson");

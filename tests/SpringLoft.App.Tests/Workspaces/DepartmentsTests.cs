@@ -108,6 +108,68 @@ public class DepartmentsTests : SchoolTest
     }
 
     [Fact]
+    public async Task What_comes_from_a_bank_lands_where_the_classs_students_see_it()
+    {
+        var id = Make();
+        var units = new Arranging(school.Premises).Make(school.Lead, id, new("Throwing", Bank(id), FolderRule.AsAbove, null, 0));
+        var page = await school.Items.AddPage(school.Lead, id, units, "Tool care", "Oil it.", CancellationToken.None);
+        var drawing = PutIn(id);
+        var giving = new GivingOut(school.Premises);
+        var draft = new GiveDraft([page], null, [drawing], false, [school.Class]);
+
+        var before = giving.Preview(school.Lead, id, draft).Single();
+        before.Unseen.ShouldBe(0);
+        before.Tops.ShouldNotBeNull().ShouldContain("Papers");
+        giving.Give(school.Lead, id, draft);
+
+        school.OpenClass();
+        var seen = school.Workspace.See(school.Umi, school.Class);
+        seen.Items.ShouldContain(i => i.Name == "Tool care");
+        var throwing = seen.Folders.Single(f => f.Name == "Throwing");
+        seen.Folders.Single(f => f.Id == throwing.Parent).Name.ShouldBe("Start here", "the first at the top that the class sees");
+        school.Workspace.See(school.Lead, school.Class).Folders.ShouldNotContain(f => f.Name == "Bank");
+        var copy = school.Workspace.See(school.Lead, school.Class).Assignments.Single();
+        school.Assigning.Publish(school.Lead, school.Class, copy.Id, copy.Version);
+        school.Workspace.See(school.Umi, school.Class).Assignments.Single().Title.ShouldBe("Drawing");
+    }
+
+    [Fact]
+    public void Where_it_goes_is_chosen_made_where_it_is_not_there_and_said_where_students_do_not_see_it()
+    {
+        var id = Make();
+        var original = PutIn(id);
+        var giving = new GivingOut(school.Premises);
+        GiveDraft Draft(string into) => new(null, null, [original], false, [school.Class], into);
+
+        giving.Preview(school.Lead, id, Draft("staff ROOM")).Single().ShouldSatisfyAllConditions(g => g.Unseen.ShouldBe(1), g => g.MakesFolders.ShouldBe(0));
+        giving.Preview(school.Lead, id, Draft("papers")).Single().ShouldSatisfyAllConditions(g => g.Unseen.ShouldBe(0), g => g.MakesFolders.ShouldBe(0));
+        giving.Give(school.Lead, id, Draft("Kiln week")).Single().ShouldSatisfyAllConditions(g => g.Unseen.ShouldBe(0), g => g.MakesFolders.ShouldBe(1));
+
+        var made = school.Workspace.See(school.Lead, school.Class).Folders.Single(f => f.Name == "Kiln week");
+        (made.Rule, made.Parent).ShouldBe((FolderRule.ClassViews, null));
+    }
+
+    [Fact]
+    public async Task What_a_student_wrote_in_a_copy_is_an_earlier_version_when_the_banks_is_taken()
+    {
+        school.OpenClass();
+        var id = Make();
+        var page = await school.Items.AddPage(school.Lead, id, Bank(id), "Tool care", "Oil it.", CancellationToken.None);
+        var wall = new Arranging(school.Premises).Make(school.Lead, school.Class, new("Wall", null, FolderRule.ClassEdits, null, 0));
+        new GivingOut(school.Premises).Give(school.Lead, id, new([page], null, null, false, [school.Class], "Wall"));
+        var copy = school.Workspace.See(school.Umi, school.Class).Items.Single(i => i.Name == "Tool care").Id;
+        await school.Items.ChangePage(school.Umi, school.Class, copy, "Tool care", "What Umi wrote.", 1, CancellationToken.None);
+        await school.Items.ChangePage(school.Lead, id, page, "Tool care", "Oil it and hang it.", 1, CancellationToken.None);
+
+        Departments.Take(school.Lead, school.Class, [], [copy]);
+
+        school.Items.ReadPage(school.Umi, school.Class, copy).Text.ShouldBe("Oil it and hang it.");
+        var earlier = school.Items.Versions(school.Umi, school.Class, copy).Single(v => v.By == school.Umi.Name);
+        using var text = new StreamReader(school.Items.OpenVersion(school.Umi, school.Class, copy, earlier.Version).Content);
+        text.ReadToEnd().ShouldBe("What Umi wrote.");
+    }
+
+    [Fact]
     public async Task Full_marks_do_not_sink_below_a_mark_that_was_given()
     {
         school.OpenClass();

@@ -17,7 +17,7 @@ public class GivingOutTests : SchoolTest
         var item = await school.Put(school.Lead, "Papers", "map.pdf", "map");
         var term = new Arranging(school.Premises).Make(school.Lead, school.Class, new("Term 1", school.FolderNamed("Papers"), FolderRule.AsAbove, null, 0));
         await school.Items.AddPage(school.Lead, school.Class, term, "Rules", "x", CancellationToken.None);
-        new ClassDetails(school.Premises).SetWelcome(school.Lead, school.Class, "Welcome.", 1);
+        new ClassDetails(school.Premises).SetWelcome(school.Lead, school.Class, "", "Welcome.");
         ClassId[] to = [Other("7A"), Other("7B")];
         var draft = new GiveDraft([item], [term], null, true, to);
 
@@ -35,6 +35,20 @@ public class GivingOutTests : SchoolTest
         }
         Giving.Give(school.Lead, school.Class, draft).ShouldAllBe(p => p.Adds == 0 && p.ThereAlready == 2 && p.MakesFolders == 0);
         See(to[0]).Items.Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public void It_is_said_which_assignments_leave_a_date_behind_and_which_are_drafts_there()
+    {
+        var dated = school.Assigning.Make(school.Lead, school.Class, new("Dated", "", 5, new LocalDate(2026, 10, 1), [school.FolderNamed("Papers")], null, Publish: true)).Id;
+        var bare = school.Assign("Bare");
+        var other = Other("7A");
+
+        Giving.Preview(school.Lead, school.Class, new(null, null, [dated, bare], false, [other])).Single().ShouldSatisfyAllConditions(g => g.Undated.ShouldBe(1), g => g.Unpublished.ShouldBe(2), g => g.Unseen.ShouldBe(0));
+        Giving.Give(school.Lead, school.Class, new(null, null, [dated, bare], false, [other]));
+
+        See(other).Assignments.ShouldAllBe(a => !a.Published && a.DueOn == null);
+        Giving.Preview(school.Lead, school.Class, new(null, null, [dated, bare], false, [other])).Single().ShouldSatisfyAllConditions(g => g.Undated.ShouldBe(0), g => g.Unpublished.ShouldBe(0));
     }
 
     [Fact]

@@ -53,7 +53,7 @@ public class MakingClassTests : SchoolTest
     public void A_class_is_opened_once_and_only_at_the_version_that_was_seen()
     {
         var seen = school.Workspace.Head(school.Lead, school.Class).Version;
-        new ClassDetails(school.Premises).SetWelcome(school.Lead, school.Class, "Bring an apron.", seen);
+        new ClassDetails(school.Premises).SetWelcome(school.Lead, school.Class, "", "Bring an apron.");
 
         Refused(() => school.Making.Open(school.Lead, school.Class, seen)).ShouldBe("changed-meanwhile");
         school.Making.Open(school.Lead, school.Class, seen + 1);

@@ -19,6 +19,15 @@ public class RosterComparisonTests
     }
 
     [Fact]
+    public void Accounts_that_were_joined_in_a_circle_end_nothing()
+    {
+        TodayPerson[] circle = [Person(30, number: "5000") with { JoinedInto = new(31) }, Person(31, number: "5001") with { JoinedInto = new(30) }];
+        var t = School with { People = [.. School.People, .. circle] };
+
+        Should.NotThrow(() => Compare(Same(t), t));
+    }
+
+    [Fact]
     public void Somebody_who_is_not_known_is_new_and_joins()
     {
         var d = Same(School);

@@ -23,8 +23,11 @@ public class PlanStoreTests : StoreTest
         var id = Db.Write(c => PlanStore.Add(c, first, At));
         var second = first with { Lines = [first.Lines[0] with { NamePattern = "Begin here" }] };
 
-        Db.Write(c => PlanStore.Save(c, id, 1, second)).ShouldBeTrue();
-        Db.Write(c => PlanStore.Save(c, id, 1, first)).ShouldBeFalse();
+        Db.Read(c => PlanStore.NewestBy(c, id)).ShouldBeNull();
+        var by = Db.Write(c => Store.People.PersonStore.Add(c, new Store.People.PersonRow { Role = Core.Workspaces.SchoolRole.Coordinator, Given = "Wren", Family = "Aldersund", UserName = "wren" }));
+        Db.Write(c => PlanStore.Save(c, id, 1, second, by, At)).ShouldBeTrue();
+        Db.Write(c => PlanStore.Save(c, id, 1, first, by, At)).ShouldBeFalse();
+        Db.Read(c => PlanStore.NewestBy(c, id)).ShouldNotBeNull().ShouldBe((by, At));
 
         Db.Read(c => PlanStore.Find(c, id))!.ShouldSatisfyAllConditions(p => p.Version.ShouldBe(2), p => p.Plan.Lines.Count.ShouldBe(1));
         Db.Read(c => PlanStore.Find(c, id, 1))!.Plan.Lines.Count.ShouldBe(first.Lines.Count);

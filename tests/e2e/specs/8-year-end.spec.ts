@@ -39,7 +39,7 @@ test("the closing desk says what is in the way of each class, and it is mended f
 
   await slip(wren).getByRole("button", { name: "Write to their teachers…" }).click();
   await wren.getByRole("dialog").getByRole("button", { name: "Send the letters" }).click();
-  await expect(slip(wren).getByText(/letters? went out/)).toBeVisible();
+  await expect(slip(wren).getByText(/letters? written/)).toBeVisible();
 
   await slip(wren).getByRole("button", { name: "Return 15 pieces…" }).click();
   const dialog = wren.getByRole("dialog");

@@ -10,15 +10,15 @@ const program = resolve(import.meta.dirname, "../../../build/SpringLoft.Server")
 export type RunningServer = { url: string; data: string; said: () => string; end: () => Promise<void>; stop: () => Promise<void> };
 
 /** Starts the program and waits until it says where it answers; its end before that is an error. */
-export async function startServer(args: string[], env: Record<string, string> = {}, data = mkdtempSync(join(tmpdir(), "spring-loft-e2e-"))): Promise<RunningServer> {
-  const child = spawn(program, [...args, "--urls", "http://127.0.0.1:0"], { env: { ...process.env, ...env, SPRING_LOFT_DATA: data } });
+export async function startServer(args: string[], env: Record<string, string> = {}, data = mkdtempSync(join(tmpdir(), "spring-loft-e2e-")), at = "http://127.0.0.1:0"): Promise<RunningServer> {
+  const child = spawn(program, [...args, "--urls", at], { env: { ...process.env, ...env, SPRING_LOFT_DATA: data } });
   let said = "";
   const ended = new Promise<void>((done) => child.once("exit", () => done()));
   const url = await new Promise<string>((answers, fails) => {
     const heard = (part: Buffer) => {
       said += part.toString();
-      const at = /^Spring Loft answers on (\S+)$/m.exec(said);
-      if (at) answers(at[1]!.replace(/\/$/, ""));
+      const found = /^Spring Loft answers on (\S+)$/m.exec(said);
+      if (found) answers(found[1]!.replace(/\/$/, ""));
     };
     child.stdout.on("data", heard);
     child.stderr.on("data", heard);

@@ -13,6 +13,7 @@ import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
 import { count, sayDate } from "../../parts/words";
 import { GiveOut } from "../Workspaces/GiveOut";
 import { giveWords } from "../Workspaces/ThingActs";
@@ -152,15 +153,18 @@ function ColumnSlip({
 }) {
   const span = useBinSpan();
   const path = { params: { path: { classId, assignmentId: a.id } } };
-  const publish = useAct((_: void, headers) =>
-    take(
-      api.POST("/api/classes/{classId}/assignments/{assignmentId}/publishing", {
-        ...path,
-        body: { version: a.version },
-        headers,
-      }),
-    ),
+  const publish = useAct(
+    (evenSo: boolean, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/assignments/{assignmentId}/publishing", {
+          ...path,
+          body: { version: a.version, evenSo },
+          headers,
+        }),
+      ),
+    () => setAsking(null),
   );
+  const unseen = publish.error?.code === "publish-unseen" ? publish.error : null;
   const bin = useAct(
     (_: void, headers) =>
       take(api.DELETE("/api/classes/{classId}/assignments/{assignmentId}", { ...path, headers })),
@@ -202,7 +206,7 @@ function ColumnSlip({
         </>
       )}
       {!a.published && !shut && !bank && (
-        <Button variant="contained" disabled={publish.isPending} onClick={() => publish.mutate()}>
+        <Button variant="contained" disabled={publish.isPending} onClick={() => publish.mutate(false)}>
           Publish
         </Button>
       )}
@@ -240,7 +244,20 @@ function ColumnSlip({
           bin of the class for {span} and can be brought back, in the folders it is filed in.
         </Typography>
       </Ask>
-      <Problem error={publish.error} />
+      <Problem error={unseen ? null : publish.error} />
+      <Ask
+        open={unseen !== null}
+        title={`Publish “${a.title}”?`}
+        act="Publish it all the same"
+        busy={publish.isPending}
+        onAct={() => publish.mutate(true)}
+        onClose={() => publish.reset()}
+      >
+        <StateMark mark="blocked" wrap>
+          {unseen?.what}
+        </StateMark>
+        <Typography sx={{ mt: 1 }}>{unseen?.mend}</Typography>
+      </Ask>
     </>
   );
 }

@@ -3,7 +3,6 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
@@ -11,6 +10,7 @@ import { StateMark } from "../../parts/StateMark";
 import { Turns } from "../../parts/Turns";
 import { typedNumber } from "../../parts/typedNumber";
 import { sayBytes, sayMoment } from "../../parts/words";
+import { useDraft } from "../../parts/useDraft";
 
 /** One piece of work in hand: what was handed in, the mark, private comments, and giving it back. */
 export function WorkSlip({ classId, workId, shut }: { classId: number; workId: number; shut: boolean }) {
@@ -25,8 +25,12 @@ export function WorkSlip({ classId, workId, shut }: { classId: number; workId: n
 
 function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["WorkView"]; shut: boolean }) {
   const path = { params: { path: { classId, workId: w.id } } };
-  const [score, setScore] = useState(w.score?.toString() ?? "");
-  const [text, setText] = useState("");
+  const {
+    draft: score,
+    change: setScore,
+    drop: dropScore,
+  } = useDraft(`score:${w.id}`, w.score?.toString() ?? "");
+  const { draft: text, change: setText, drop: dropText } = useDraft(`comment:${w.id}`, "");
   const queries = useQueryClient();
   const now = (next: Schemas["WorkView"]) => queries.setQueryData(["work", classId, w.id], next);
   const typed = typedNumber(score);
@@ -39,14 +43,17 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
           body: { score: typed, version: w.version },
         }),
       ),
-    now,
+    (next) => {
+      now(next);
+      dropScore();
+    },
   );
   const comment = useAct(
     (_: void, headers) =>
       take(api.POST("/api/classes/{classId}/work/{workId}/comments", { ...path, body: { text }, headers })),
     (next) => {
       now(next);
-      setText("");
+      dropText();
     },
   );
   const giveBack = useAct(

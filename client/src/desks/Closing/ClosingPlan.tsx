@@ -14,13 +14,14 @@ import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link as RouterLink, useNavigate, useSearchParams } from "react-router";
+import { Link as RouterLink, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes } from "../../parts/words";
+import { useGoOn } from "../../parts/typed";
 
 const ticks: [Exclude<keyof Schemas["ClosingOptions"], "after">, string, string][] = [
   ["retireCalendar", "Retire the class calendars", "Their addresses are shut; restoring opens them again."],
@@ -36,7 +37,7 @@ const ticks: [Exclude<keyof Schemas["ClosingOptions"], "after">, string, string]
 /** The plan of a closing run: with which options, what will be done to each class, and what is passed over. */
 export function ClosingPlan() {
   const [address] = useSearchParams();
-  const go = useNavigate();
+  const go = useGoOn();
   const classes = (address.get("classes") ?? "").split(",").filter(Boolean).map(Number);
   const [options, setOptions] = useState<Schemas["ClosingOptions"]>({
     after: "View",
@@ -55,7 +56,7 @@ export function ClosingPlan() {
   });
   const begin = useAct(
     (_: void, headers) => take(api.POST("/api/closing/runs", { body, headers })),
-    (made) => void go(`/close/runs/${made.id}`),
+    (made) => go(`/close/runs/${made.id}`),
   );
   const p = plan.data;
   const going = p?.classes.filter((k) => !k.skipped && !left.has(k.id)) ?? [];

@@ -9,7 +9,7 @@ import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Link as RouterLink, useNavigate, useParams, useSearchParams } from "react-router";
+import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { useRun } from "../../api/useRun";
@@ -18,6 +18,7 @@ import { ChooseInList, FindInList, ListBar } from "../../parts/ListBar";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayMoment } from "../../parts/words";
+import { useGoOn } from "../../parts/typed";
 import { outcomeWords, stepMarks } from "./closingWords";
 import { StepList } from "./StepList";
 
@@ -27,7 +28,7 @@ type Show = "all" | Schemas["StepState"];
 export function ClosingRun() {
   const id = Number(useParams().id);
   const path = { params: { path: { runId: id } } };
-  const go = useNavigate();
+  const go = useGoOn();
   const run = useRun({
     key: ["closing-run", id],
     read: () => take(api.GET("/api/closing/runs/{runId}", path)),
@@ -48,7 +49,7 @@ export function ClosingRun() {
   );
   const again = useAct(
     (_: void, headers) => take(api.POST("/api/closing/runs/{runId}/again", { ...path, headers })),
-    (made) => void go(`/close/runs/${made.id}`),
+    (made) => go(`/close/runs/${made.id}`),
   );
   const paused = going && r.wish === "Pause";
   return (

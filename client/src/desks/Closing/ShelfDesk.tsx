@@ -21,6 +21,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayDate } from "../../parts/words";
+import { useTyped } from "../../parts/typed";
 
 /** The open shelf of a class: what goes on it, under which names, until when; and the showcase of the same things. */
 export function ShelfDesk() {
@@ -37,6 +38,7 @@ export function ShelfDesk() {
   const [folders, setFolders] = useState<ReadonlySet<number>>(new Set());
   const [examples, setExamples] = useState<ReadonlySet<number>>(new Set());
   const [named, setNamed] = useState<ReadonlySet<string>>(new Set());
+  useTyped(titleTyped !== undefined || text !== "" || folders.size + examples.size > 0);
   const d = desk.data;
   const title = titleTyped ?? head.data?.name ?? "";
   const until = untilTyped ?? d?.suggested ?? "";

@@ -10,10 +10,12 @@ import { PatternField } from "../../parts/PatternField";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { useTyped } from "../../parts/typed";
 
 /** The school's one rule for first passwords, tried out, and whether a classmate could guess them. */
 export function FirstPasswords({ me }: { me: Schemas["Me"] }) {
   const [draft, setDraft] = useState<string>();
+  useTyped(draft !== undefined);
   // The rule in force, and the one that is being tried: what is wrong with that one takes nothing off the screen.
   const inForce = useQuery({
     queryKey: ["first-passwords"],

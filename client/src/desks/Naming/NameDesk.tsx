@@ -18,22 +18,19 @@ import { PatternField } from "../../parts/PatternField";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
-import { useDraft } from "../../parts/useDraft";
+import { useVersioned } from "../../parts/useVersioned";
 import { count } from "../../parts/words";
+import { Behind } from "../../parts/Behind";
 
 /** How classes are named: the pattern, and what it makes of every class of the year before anything is renamed. */
 export function NameDesk({ me }: { me: Schemas["Me"] }) {
   const naming = useQuery({ queryKey: ["naming"], queryFn: () => take(api.GET("/api/naming")) });
-  return naming.data ? (
-    <Names key={naming.data.version} naming={naming.data} me={me} />
-  ) : (
-    <Problem error={naming.error} />
-  );
+  return naming.data ? <Names naming={naming.data} me={me} /> : <Problem error={naming.error} />;
 }
 
 function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"] }) {
   const school = useSchool();
-  const { draft, change, changed, drop } = useDraft(`naming:${naming.version}`, {
+  const { draft, begun, change, changed, drop, behind, keep } = useVersioned("naming", naming.version, {
     pattern: naming.pattern,
     byPattern: naming.byPattern,
   });
@@ -46,10 +43,7 @@ function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"
     retry: false,
     queryFn: () => take(api.POST("/api/naming/preview", { body: { year: year!, pattern: draft.pattern } })),
   });
-  const set = useAct(
-    () => take(api.PUT("/api/naming", { body: { ...draft, version: naming.version } })),
-    drop,
-  );
+  const set = useAct(() => take(api.PUT("/api/naming", { body: { ...draft, version: begun } })), drop);
   const rows = preview.data?.classes ?? [];
   const going = rows.filter((r) => r.differs && !r.refusal && !left.has(r.id));
   const rename = useAct((_: void, headers) =>
@@ -123,6 +117,7 @@ function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"
           label="Names come from the pattern alone: teachers do not change them"
         />
       </Box>
+      <Behind behind={behind} theirs={`Theirs is “${naming.pattern}”.`} onTheirs={drop} onMine={keep} />
       <Problem error={preview.error} />
       {preview.data && rows.length === 0 && (
         <Empty title="No class in this school year yet.">The pattern is waiting for the first.</Empty>

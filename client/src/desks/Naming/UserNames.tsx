@@ -14,8 +14,9 @@ import { PatternField } from "../../parts/PatternField";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
-import { useDraft } from "../../parts/useDraft";
+import { useVersioned } from "../../parts/useVersioned";
 import { count } from "../../parts/words";
+import { Behind } from "../../parts/Behind";
 
 /** How new user names are made: the pattern, and what it would have given the students of the directory. */
 export function UserNames({ me }: { me: Schemas["Me"] }) {
@@ -23,15 +24,15 @@ export function UserNames({ me }: { me: Schemas["Me"] }) {
     queryKey: ["user-naming"],
     queryFn: () => take(api.GET("/api/naming/user-names")),
   });
-  return naming.data ? (
-    <Names key={naming.data.version} naming={naming.data} me={me} />
-  ) : (
-    <Problem error={naming.error} />
-  );
+  return naming.data ? <Names naming={naming.data} me={me} /> : <Problem error={naming.error} />;
 }
 
 function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas["Me"] }) {
-  const { draft, change, changed, drop } = useDraft(`user-naming:${naming.version}`, naming.pattern);
+  const { draft, begun, change, changed, drop, behind, keep } = useVersioned(
+    "user-naming",
+    naming.version,
+    naming.pattern,
+  );
   const preview = useQuery({
     queryKey: ["user-naming-preview", draft],
     placeholderData: keepPreviousData,
@@ -40,7 +41,7 @@ function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas[
       take(api.POST("/api/naming/user-names/preview", { body: { pattern: draft, version: naming.version } })),
   });
   const set = useAct(
-    () => take(api.PUT("/api/naming/user-names", { body: { pattern: draft, version: naming.version } })),
+    () => take(api.PUT("/api/naming/user-names", { body: { pattern: draft, version: begun } })),
     drop,
   );
   const p = preview.data;
@@ -87,6 +88,7 @@ function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas[
       <Box sx={{ maxWidth: 640 }}>
         <PatternField value={draft} placeholders={naming.placeholders} error={wrong} onChange={change} />
       </Box>
+      <Behind behind={behind} theirs={`Theirs is “${naming.pattern}”.`} onTheirs={drop} onMine={keep} />
       <Problem error={preview.error} />
       {p && p.people === 0 && (
         <Empty title="Nobody is in the directory yet.">The pattern is waiting for the first.</Empty>

@@ -2,21 +2,21 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { api, ProblemError, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { useGoOn } from "../../parts/typed";
 
 /** A new password: asked for at the first sign-in, or wanted later. */
 export function ChangePassword({ first, name }: { first?: boolean; name: string }) {
   const [oldPassword, setOld] = useState("");
   const [newPassword, setNew] = useState("");
   const [again, setAgain] = useState("");
-  const go = useNavigate();
+  const go = useGoOn();
   const change = useAct(
     (_: void, headers) => take(api.POST("/api/me/password", { body: { oldPassword, newPassword }, headers })),
-    () => void go("/"),
+    () => go("/"),
   );
   const differ = again.length > 0 && again !== newPassword;
   const wrong = change.error instanceof ProblemError ? change.error.field : undefined;

@@ -92,7 +92,9 @@ function Slips(props: {
     queryFn: () => toDataURL(address, { margin: 0, errorCorrectionLevel: "M" }),
   });
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
-  const [asking, setAsking] = useState(false);
+  const [asking, setAsking] = useState<Slip[] | null>(null);
+  const asked = asking ?? [];
+  const ends = asked.filter((s) => s.hasOwn).length;
   const all = props.slips ?? [];
   const ticked = all.filter((s) => !left.has(s.person));
   const printed = ticked.filter((s) => s.phrase);
@@ -157,7 +159,7 @@ function Slips(props: {
                           : `; ${own} of them chose a password of their own, which would end`)}
                     .
                   </Typography>
-                  <Button variant="outlined" onClick={() => setAsking(true)}>
+                  <Button variant="outlined" onClick={() => setAsking(without)}>
                     Make {count(without.length, "new slip", "new slips")}…
                   </Button>
                 </>
@@ -217,10 +219,10 @@ function Slips(props: {
                 )}
                 <Button
                   disabled={renew.isPending}
-                  onClick={() => renew.mutate([s.person])}
+                  onClick={() => (s.hasOwn ? setAsking([s]) : renew.mutate([s.person]))}
                   aria-label={`New slip for ${s.name}`}
                 >
-                  New slip
+                  New slip{s.hasOwn && "…"}
                 </Button>
               </Box>
             ))}
@@ -229,23 +231,27 @@ function Slips(props: {
       </Box>
       <Sheet slips={printed} address={address} code={code.data} school={school.data?.name ?? ""} />
       <Ask
-        open={asking}
-        title={`Make ${count(without.length, "new slip", "new slips")}?`}
-        act={`Make ${count(without.length, "new slip", "new slips")}`}
+        open={asking !== null}
+        title={
+          asked.length === 1
+            ? `Make a new slip for ${asked[0]!.name}?`
+            : `Make ${count(asked.length, "new slip", "new slips")}?`
+        }
+        act={`Make ${count(asked.length, "new slip", "new slips")}`}
         busy={renew.isPending}
         error={renew.error}
         onAct={() =>
           renew.mutate(
-            without.map((s) => s.person),
-            { onSuccess: () => setAsking(false) },
+            asked.map((s) => s.person),
+            { onSuccess: () => setAsking(null) },
           )
         }
-        onClose={() => setAsking(false)}
+        onClose={() => setAsking(null)}
       >
         <Typography>
           Each gets a new first password.
-          {own > 0 &&
-            ` ${count(own, `${one} has`, `${many} have`)} one of their own: it ends, and they are signed out wherever they are signed in.`}{" "}
+          {ends > 0 &&
+            ` ${count(ends, `${one} has`, `${many} have`)} one of their own: it ends, and they are signed out wherever they are signed in.`}{" "}
           This can&rsquo;t be undone; another slip can always be made.
         </Typography>
       </Ask>

@@ -1,3 +1,4 @@
+import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
@@ -6,16 +7,18 @@ import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
-import { api, take, type Schemas } from "../../api/client";
+import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useBoard, usePlans } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { useKeyList } from "../../parts/keys";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { TwoWrote } from "../../parts/TwoWrote";
 import { UnfoldingCounts, UnfoldingTree } from "../../parts/UnfoldingTree";
 import { useDraft } from "../../parts/useDraft";
-import { count } from "../../parts/words";
+import { useMeet } from "../../parts/useMeet";
+import { count, ruleWords, standsWords } from "../../parts/words";
 import { BeginPlan } from "./BeginPlan";
 import { insertAfter, type Line } from "./outline";
 import { OutlineEditor } from "./OutlineEditor";
@@ -31,10 +34,28 @@ const keyList: [string, string][] = [
 ];
 
 interface Draft {
+  /** Version and names that it was begun on: what others save meanwhile is held against them. */
+  version: number;
+  was: Schemas["PlanTitle"];
   name: string;
   about: string;
   lines: Line[];
 }
+
+const savedMeanwhile = (e: unknown) => e instanceof ProblemError && e.code === "changed-meanwhile";
+
+/** Lines of a plan as they are read; null for none. */
+const showOutline = (lines: readonly Line[]) =>
+  lines.length === 0 ? null : (
+    <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
+      {lines.map((l, i) => (
+        <Box component="li" key={i} sx={{ pl: l.depth * 2 }}>
+          <strong>{l.namePattern}</strong>, {standsWords[l.stands]}
+          {(l.entries?.length ?? 0) > 0 && ` (${l.entries!.join(", ")})`}, {ruleWords[l.rule]}
+        </Box>
+      ))}
+    </Box>
+  );
 
 /** The plan desk: the outline at the left, what it unfolds to for a real class at the right, live. */
 export function PlanDesk({ me }: { me: Schemas["Me"] }) {
@@ -79,7 +100,9 @@ function Plan(props: {
   const { plan, me } = props;
   const readOnly = me.role !== "Coordinator";
   const board = useBoard();
-  const { draft, change, changed, drop } = useDraft<Draft>(`plan:${plan.id}:${plan.version}`, {
+  const { draft, change, changed, drop } = useDraft<Draft>(`plan:${plan.id}`, {
+    version: plan.version,
+    was: { name: plan.name, about: plan.about },
     name: plan.name,
     about: plan.about,
     lines: plan.outline,
@@ -99,16 +122,46 @@ function Plan(props: {
         }),
       ),
   });
-  const save = useAct(
-    () =>
-      take(
-        api.PUT("/api/plans/{planId}", {
-          params: { path: { planId: plan.id } },
-          body: { ...draft, version: plan.version },
-        }),
-      ),
-    drop,
+  const path = { params: { path: { planId: plan.id } } };
+  const two = useMeet((decided) =>
+    take(
+      api.POST("/api/plans/{planId}/together", {
+        ...path,
+        body: {
+          version: draft.version,
+          was: draft.was,
+          mine: { name: draft.name, about: draft.about },
+          lines: draft.lines,
+          decided,
+        },
+      }),
+    ),
   );
+  const save = useAct(async (_: void, headers) => {
+    try {
+      const { version, name, about, lines } = draft;
+      return await take(
+        api.PUT("/api/plans/{planId}", { ...path, body: { version, name, about, lines }, headers }),
+      );
+    } catch (e) {
+      // Somebody saved meanwhile: nobody's lines go, the later one sees both.
+      if (savedMeanwhile(e)) two.meet();
+      throw e;
+    }
+  }, drop);
+  const met = two.met;
+  const takeBoth = () => {
+    if (!met?.lines) return;
+    const { name, about } = met.title;
+    change({
+      version: met.version,
+      was: { name: plan.name, about: plan.about },
+      name: name ?? "",
+      about: about ?? "",
+      lines: met.lines,
+    });
+    two.leave();
+  };
   const paste = useAct(
     ({ text }: { text: string; at: number }) =>
       take(api.POST("/api/plans/outline", { body: { text, paths: null, class: null } })),
@@ -166,18 +219,53 @@ function Plan(props: {
           )}
           .{changed && " What you wrote is not saved yet."}
         </Typography>
-        <OutlineEditor
-          lines={draft.lines}
-          readOnly={readOnly}
-          onChange={(lines) => change({ ...draft, lines })}
-          onPasteList={(text, at) => paste.mutate({ text, at })}
-        />
+        {changed && !met && draft.version < plan.version && (
+          <Alert
+            severity="warning"
+            sx={{ mb: 1 }}
+            action={
+              <Button color="inherit" disabled={two.busy} onClick={two.meet}>
+                See both
+              </Button>
+            }
+          >
+            Somebody saved version {plan.version} while you were writing. What you wrote is still here.
+          </Alert>
+        )}
+        {met ? (
+          <TwoWrote
+            what="plan"
+            met={met}
+            choices={two.choices}
+            onChoose={two.choose}
+            show={showOutline}
+            act="Take both into my draft"
+            busy={two.busy}
+            onAct={takeBoth}
+            onBack={two.leave}
+          >
+            {met.theirTitle && (
+              <Typography sx={{ my: 1 }}>
+                {met.by} called it “{met.theirTitle.name}”
+                {met.theirTitle.about && `: ${met.theirTitle.about}`}. Yours is kept in the draft; change it
+                there.
+              </Typography>
+            )}
+          </TwoWrote>
+        ) : (
+          <OutlineEditor
+            lines={draft.lines}
+            readOnly={readOnly}
+            onChange={(lines) => change({ ...draft, lines })}
+            onPasteList={(text, at) => paste.mutate({ text, at })}
+          />
+        )}
         <Typography variant="caption" sx={{ color: "text.secondary", display: "block", mt: 1 }}>
           {readOnly
             ? "The coordinator writes the plans."
             : "Enter the next line · Tab indents · Alt+↑↓ moves · R how often · W who · paste an indented list to add it"}
         </Typography>
-        <Problem error={save.error ?? paste.error} />
+        <Problem error={(savedMeanwhile(save.error) ? null : save.error) ?? two.error ?? paste.error} />
         <Box
           sx={{
             display: "flex",
@@ -192,11 +280,11 @@ function Plan(props: {
             borderColor: "divider",
           }}
         >
-          {changed && (
+          {changed && !met && (
             <Button
               variant="contained"
               disabled={save.isPending || unfolding.isError}
-              onClick={() => save.mutate(undefined)}
+              onClick={() => save.mutate()}
             >
               Save as version {plan.version + 1}
             </Button>

@@ -10,7 +10,7 @@ import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Fragment, useState } from "react";
-import { Link as RouterLink, useNavigate, useSearchParams } from "react-router";
+import { Link as RouterLink, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { CourseMark } from "../../parts/CourseMark";
@@ -18,6 +18,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { useGoOn, useTyped } from "../../parts/typed";
 import { CarryTicks, everything } from "./CarryTicks";
 import { NewClass, NewClassSeen, type Line } from "./NewClass";
 
@@ -36,7 +37,7 @@ export function RollMany() {
 }
 
 function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
-  const go = useNavigate();
+  const go = useGoOn();
   const [choice, setChoice] = useState(everything);
   const [lines, setLines] = useState<Line[]>(() =>
     d.classes.filter((k) => asked.includes(k.id)).map((k) => ({ key: `${k.id}`, from: [k.id] })),
@@ -60,13 +61,17 @@ function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
   });
   const roll = useAct(
     (_: void, headers) => take(api.POST("/api/rollover/runs", { body, headers })),
-    (made) => void go(`/roll-over/runs/${made.id}`),
+    (made) => go(`/roll-over/runs/${made.id}`),
   );
   const by = new Map(
     lines.map((l, i) => [l.key, preview.data?.length === lines.length ? preview.data[i] : undefined]),
   );
-  const change = (key: string, to: Partial<Line>) =>
+  const [typed, setTyped] = useState(false);
+  useTyped(typed);
+  const change = (key: string, to: Partial<Line>) => {
+    setTyped(true);
     setLines((all) => all.map((l) => (l.key === key ? { ...l, ...to } : l)));
+  };
   const drop = (key: string) => setLines((all) => all.filter((l) => l.key !== key));
   const tick = (k: Schemas["LastYearClass"]) =>
     setLines((all) =>

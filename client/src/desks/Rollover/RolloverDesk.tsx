@@ -10,7 +10,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link as RouterLink, useNavigate, useParams } from "react-router";
+import { Link as RouterLink, useParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useHead } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -19,6 +19,7 @@ import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { useGoOn, useTyped } from "../../parts/typed";
 import { CarryTicks, everything, MovedDates } from "./CarryTicks";
 
 /** Makes next year's class: what comes along, what does not, and how everything will be called. */
@@ -29,8 +30,9 @@ export function RolloverDesk() {
   const [periodTyped, setPeriod] = useState<string>();
   const section = sectionTyped ?? head.data?.section ?? "";
   const period = periodTyped ?? head.data?.period ?? "";
-  const go = useNavigate();
+  const go = useGoOn();
   const [choice, setChoice] = useState(everything);
+  useTyped(sectionTyped !== undefined || periodTyped !== undefined);
   const body = { year: null, section, period, choice };
   const path = { params: { path: { classId: id } } };
   const may = head.data?.may.includes("RollOver") ?? false;
@@ -42,7 +44,7 @@ export function RolloverDesk() {
   });
   const roll = useAct(
     (_: void, headers) => take(api.POST("/api/classes/{classId}/rollover", { ...path, body, headers })),
-    (made) => void go(`/classes/${made.id}/set-up`),
+    (made) => go(`/classes/${made.id}/set-up`),
   );
   const p = preview.data;
   const sameAsMade = p?.alreadyMadeName === p?.name.name;

@@ -12,7 +12,7 @@ import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link as RouterLink, useNavigate, useParams, useSearchParams } from "react-router";
+import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
@@ -22,6 +22,7 @@ import { Problem } from "../../parts/Problem";
 import { sectionEdge, SectionMark } from "../../parts/sections";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { useGoOn } from "../../parts/typed";
 import { Tick } from "../People/DirectoryDesk";
 import { CombineForm } from "./CombinedList";
 
@@ -66,11 +67,11 @@ export function CombinedDesk({ me }: { me: Schemas["Me"] }) {
 function Slip({ v, onChange }: { v: View; onChange: () => void }) {
   const [returning, setReturning] = useState(false);
   const [removing, setRemoving] = useState(false);
-  const go = useNavigate();
+  const go = useGoOn();
   const path = { params: { path: { combinedId: v.id } } };
   const remove = useAct(
     (_: void, headers) => take(api.DELETE("/api/combined/{combinedId}", { ...path, headers })),
-    () => void go("/enroll/combined"),
+    () => go("/enroll/combined"),
   );
   const held = v.sections.reduce((n, s) => n + s.held, 0);
   return (

@@ -13,7 +13,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link as RouterLink, useNavigate } from "react-router";
+import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useBoard } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -22,6 +22,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { EnrollPlaces } from "../../parts/EnrollPlaces";
 import { Problem } from "../../parts/Problem";
 import { sectionColours, SectionMark } from "../../parts/sections";
+import { useGoOn } from "../../parts/typed";
 
 /** Classes that one teaches or marks as one list. */
 export function CombinedList({ me }: { me: Schemas["Me"] }) {
@@ -84,7 +85,7 @@ export function CombinedList({ me }: { me: Schemas["Me"] }) {
 export function CombineForm(props: { view?: Schemas["CombinedView"]; onClose: () => void }) {
   const v = props.view;
   const board = useBoard(v?.year);
-  const go = useNavigate();
+  const go = useGoOn();
   const [name, setName] = useState(v?.name ?? "");
   const [sections, setSections] = useState<Schemas["SectionChoice"][]>(
     v?.sections.map((s) => ({ class: s.class, colour: s.colour })) ?? [],
@@ -115,7 +116,7 @@ export function CombineForm(props: { view?: Schemas["CombinedView"]; onClose: ()
     },
     (id) => {
       props.onClose();
-      void go(`/enroll/combined/${id}`);
+      go(`/enroll/combined/${id}`);
     },
   );
   return (

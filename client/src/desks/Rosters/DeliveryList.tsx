@@ -10,7 +10,7 @@ import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent } from "react";
-import { Link as RouterLink, useNavigate } from "react-router";
+import { Link as RouterLink } from "react-router";
 import { api, sendFile, take, type Schemas } from "../../api/client";
 import { useSchool } from "../../api/queries";
 import { YearChoice } from "../../parts/Choices";
@@ -19,6 +19,7 @@ import { EnrollPlaces } from "../../parts/EnrollPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayMoment } from "../../parts/words";
+import { useGoOn } from "../../parts/typed";
 import { FeedLine } from "./FeedForm";
 import { bundleOf } from "./bundleOf";
 import { deliveryStates } from "./deliveryWords";
@@ -132,7 +133,7 @@ function PutIn({ year, onYear }: { year: number; onYear: (y: number) => void }) 
   const [over, setOver] = useState(false);
   const [part, setPart] = useState<number>();
   const [error, setError] = useState<unknown>();
-  const go = useNavigate();
+  const go = useGoOn();
   const queries = useQueryClient();
   const send = async (files: File[]) => {
     if (files.length === 0) return;
@@ -145,7 +146,7 @@ function PutIn({ year, onYear }: { year: number; onYear: (y: number) => void }) 
         setPart,
       );
       await queries.invalidateQueries();
-      void go(`/enroll/deliveries/${made.id}`);
+      go(`/enroll/deliveries/${made.id}`);
     } catch (e) {
       setError(e);
     } finally {

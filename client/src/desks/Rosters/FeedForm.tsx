@@ -4,7 +4,6 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -13,17 +12,18 @@ import { YearChoice } from "../../parts/Choices";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { sayDay, sayMoment } from "../../parts/words";
+import { useGoOn } from "../../parts/typed";
 import { Tick } from "../People/DirectoryDesk";
 
 /** The roster feed: when it runs, what it last did, and how it is set up. */
 export function FeedLine() {
   const feed = useQuery({ queryKey: ["feed"], queryFn: () => take(api.GET("/api/feed")) });
   const [setting, setSetting] = useState(false);
-  const go = useNavigate();
+  const go = useGoOn();
   const run = useAct(
     (_: void, headers) => take(api.POST("/api/feed/run", { headers })),
     (out) => {
-      if (out.delivery != null) void go(`/enroll/deliveries/${out.delivery}`);
+      if (out.delivery != null) go(`/enroll/deliveries/${out.delivery}`);
     },
   );
   const f = feed.data?.feed;

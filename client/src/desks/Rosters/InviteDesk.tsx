@@ -20,6 +20,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark, type Mark } from "../../parts/StateMark";
 import { count, sayMoment } from "../../parts/words";
+import { useDraft } from "../../parts/useDraft";
 
 const states: Record<Schemas["InvitationState"], [Mark, string]> = {
   Open: ["underway", "not answered yet"],
@@ -48,7 +49,7 @@ export function InviteDesk() {
     // Letters go a moment after they are written.
     refetchInterval: (q) => (q.state.data?.some((i) => i.letter === "Waiting") ? 2000 : false),
   });
-  const [addresses, setAddresses] = useState("");
+  const { draft: addresses, change: setAddresses, drop } = useDraft(`invitations:${id}`, "");
   const [role, setRole] = useState<"Student" | "CoTeacher">("Student");
   const [sent, setSent] = useState<Schemas["InvitationsSent"]>();
   const send = useAct(
@@ -56,7 +57,7 @@ export function InviteDesk() {
       take(api.POST("/api/classes/{classId}/invitations", { ...path, body: { addresses, role }, headers })),
     (out) => {
       setSent(out);
-      setAddresses("");
+      drop();
     },
   );
   const withdraw = useAct((invitationId: number, headers) =>

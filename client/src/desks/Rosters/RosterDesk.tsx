@@ -18,6 +18,7 @@ import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { useTyped } from "../../parts/typed";
 import { EarlierWork } from "./EarlierWork";
 import { MoveStudent } from "./MoveStudent";
 import { PasteList } from "./PasteList";
@@ -47,6 +48,7 @@ export function RosterDesk() {
   const [roleAsked, setRole] = useState<"Student" | "CoTeacher">("Student");
   const role = department ? "CoTeacher" : roleAsked;
   const [picked, setPicked] = useState<Schemas["FoundPerson"][]>([]);
+  useTyped(picked.length > 0);
   const [asking, setAsking] = useState<"paste" | "all" | "off" | "outside" | "posting" | null>(null);
   const add = (people: Schemas["FoundPerson"][]) =>
     setPicked((p) => [...p, ...people.filter((x) => p.every((y) => y.id !== x.id))]);

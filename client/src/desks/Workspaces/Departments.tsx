@@ -10,7 +10,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link as RouterLink, useNavigate } from "react-router";
+import { Link as RouterLink } from "react-router";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
@@ -21,6 +21,7 @@ import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { useGoOn } from "../../parts/typed";
 
 /** Departments: all their teachers, their papers, and one bank of assignments and materials that classes draw on. */
 export function Departments({ me }: { me: Schemas["Me"] }) {
@@ -108,10 +109,10 @@ export function Departments({ me }: { me: Schemas["Me"] }) {
 function MakeDepartment({ onClose }: { onClose: () => void }) {
   const [name, setName] = useState("");
   const [mark, setMark] = useState("sprig");
-  const go = useNavigate();
+  const go = useGoOn();
   const make = useAct(
     (_: void, headers) => take(api.POST("/api/departments", { body: { name, mark, members: [] }, headers })),
-    (made) => void go(`/classes/${made.id}/enroll`),
+    (made) => go(`/classes/${made.id}/enroll`),
   );
   const wrong = make.error instanceof ProblemError ? make.error.field : undefined;
   return (

@@ -1,3 +1,4 @@
+import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
@@ -38,6 +39,7 @@ export function GiveOut(props: {
   ].filter((r) => r.id !== classId && r.state !== "Archived");
   const [to, setTo] = useState<ReadonlySet<number>>(new Set());
   const [only, setOnly] = useState("");
+  const [into, setInto] = useState("");
   const [open, setOpen] = useState<number | null>(null);
   const shown = rows.filter((r) => r.name.toLowerCase().includes(only.trim().toLowerCase()));
   const body = {
@@ -46,6 +48,7 @@ export function GiveOut(props: {
     assignments: props.assignments?.map((a) => a.id) ?? null,
     welcome: props.welcome ?? false,
     to: rows.filter((r) => to.has(r.id)).map((r) => r.id),
+    into: bank && into.trim() !== "" ? into.trim() : null,
   };
   const path = { params: { path: { classId } } };
   const preview = useQuery({
@@ -68,6 +71,7 @@ export function GiveOut(props: {
   ];
   const what = names.length === 1 ? `“${names[0]}”` : count(names.length, "thing", "things");
   const done = give.data !== undefined;
+  const tops = [...new Set((said ?? []).flatMap((c) => c.tops ?? []))].sort();
   const idle =
     body.to.length > 0 &&
     preview.data !== undefined &&
@@ -111,6 +115,29 @@ export function GiveOut(props: {
           : "It stands at the same place in each class: folders are found by their names, and made where they are missing. What is there already stays as it is."}{" "}
         It is not taken back in one act: what is too much is binned in its class.
       </Typography>
+      {(said ?? []).some((c) => c.undated + c.unpublished > 0) && (
+        <Typography variant="body2" sx={{ mb: 1 }}>
+          <StateMark mark="attention" wrap>
+            {leftBehind(said!)}
+          </StateMark>
+        </Typography>
+      )}
+      {bank && !done && (
+        <Autocomplete
+          freeSolo
+          options={tops}
+          inputValue={into}
+          onInputChange={(_, value) => setInto(value)}
+          renderInput={(p) => (
+            <TextField
+              {...p}
+              label="Into which folder of each class"
+              helperText="Empty for the first that its students see. A name that a class lacks is made there, for the class to see."
+            />
+          )}
+          sx={{ mb: 1.5, maxWidth: 460 }}
+        />
+      )}
       {!done && (
         <Box sx={{ display: "flex", gap: 2, alignItems: "center", mb: 0.5 }}>
           <TextField
@@ -191,6 +218,26 @@ export function GiveOut(props: {
   );
 }
 
+/** What of assignments does not come along, said before it is done. */
+function leftBehind(classes: readonly Schemas["GiveClass"][]) {
+  const sum = (of: (c: Schemas["GiveClass"]) => number) => classes.reduce((n, c) => n + of(c), 0);
+  const parts = [
+    sum((c) => c.undated) > 0 &&
+      `${count(
+        sum((c) => c.undated),
+        "due day stays",
+        "due days stay",
+      )} behind`,
+    sum((c) => c.unpublished) > 0 &&
+      `${count(
+        sum((c) => c.unpublished),
+        "one that is published here comes as a draft",
+        "that are published here come as drafts",
+      )}`,
+  ];
+  return `Assignments come as drafts without a date: ${parts.filter(Boolean).join(", ")}.`;
+}
+
 function Outcome({ row, done, onOpen }: { row: Schemas["GiveClass"]; done: boolean; onOpen: () => void }) {
   if (row.refused) return <StateMark mark="blocked">{row.refused}</StateMark>;
   const parts = [
@@ -198,10 +245,13 @@ function Outcome({ row, done, onOpen }: { row: Schemas["GiveClass"]; done: boole
     row.makesFolders > 0 && count(row.makesFolders, "new folder", "new folders"),
     row.welcome && (row.welcomeReplaced ? "welcome note replaced" : "welcome note"),
     row.thereAlready > 0 && `${row.thereAlready} there already`,
+    row.unseen > 0 && `${row.unseen} that its students will not see`,
   ].filter(Boolean);
   return (
     <>
-      <StateMark mark={done ? "done" : row.welcomeReplaced ? "attention" : "underway"}>
+      <StateMark
+        mark={row.unseen > 0 ? "attention" : done ? "done" : row.welcomeReplaced ? "attention" : "underway"}
+      >
         {parts.length === 0 ? "nothing to do" : parts.join(", ")}
       </StateMark>
       <Link component="button" type="button" variant="body2" onClick={onOpen}>

@@ -10,7 +10,6 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useBoard, usePlans, useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -21,6 +20,7 @@ import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { UnfoldingCounts, UnfoldingTree } from "../../parts/UnfoldingTree";
 import { count } from "../../parts/words";
+import { useGoOn, useTyped } from "../../parts/typed";
 import { SetUpPlaces } from "./SetUpPlaces";
 
 /** Makes a class: its name as it will read and its folders as they will stand, before anything is written. */
@@ -37,9 +37,10 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
   const [teacherShown, setTeacherShown] = useState(me.name);
   const [more, setMore] = useState({ level: "", room: "", endsOn: "", groups: "" });
   const [mark, setMark] = useState("sprig");
+  useTyped(course !== "" || section !== "" || Object.values(more).some((t) => t !== ""));
   const [from, setFrom] = useState<number | "">("");
   const board = useBoard();
-  const go = useNavigate();
+  const go = useGoOn();
   const year = yearAsked ?? school.data?.current;
   const plan = planAsked ?? plans.data?.[0]?.id ?? "";
   const body: Schemas["NewClass"] = {
@@ -66,7 +67,7 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
   });
   const make = useAct(
     (_: void, headers) => take(api.POST("/api/classes", { body, headers })),
-    (made) => void go(`/classes/${made.id}/enroll`),
+    (made) => go(`/classes/${made.id}/enroll`),
   );
   const name = preview.data?.name;
   const refusal = course === "" ? undefined : name?.refusal;

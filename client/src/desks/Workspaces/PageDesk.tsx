@@ -8,10 +8,11 @@ import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
+import { showLines, TwoWrote } from "../../parts/TwoWrote";
 import { useDraft } from "../../parts/useDraft";
+import { useMeet } from "../../parts/useMeet";
 import { WriteBox } from "../../parts/WriteBox";
 import { Written } from "../../parts/Written";
-import { PageTogether } from "./PageTogether";
 import { PageVersions } from "./PageVersions";
 
 const savedMeanwhile = (e: unknown) => e instanceof ProblemError && e.code === "changed-meanwhile";
@@ -84,14 +85,14 @@ export function PageForm(props: {
     item ? `page:${classId}:${item.id}` : `page:${classId}:new:${folderId}`,
     { title: item?.title ?? "", text: item?.text ?? "", version: item?.version ?? 0 },
   );
-  const [both, setBoth] = useState<Schemas["PageTogether"] | null>(null);
   const path = { params: { path: { classId, itemId: item?.id ?? 0 } } };
-  const meet = useAct(
-    (_: void, headers) =>
-      take(
-        api.POST("/api/classes/{classId}/items/{itemId}/page/together", { ...path, body: draft, headers }),
-      ),
-    setBoth,
+  const two = useMeet((decided) =>
+    take(
+      api.POST("/api/classes/{classId}/items/{itemId}/page/together", {
+        ...path,
+        body: { text: draft.text, version: draft.version, decided },
+      }),
+    ),
   );
   const save = useAct(
     async (body: { title: string; text: string; version: number }, headers) => {
@@ -108,7 +109,7 @@ export function PageForm(props: {
           );
       } catch (e) {
         // Somebody saved meanwhile: nobody's text goes, the later one sees both.
-        if (savedMeanwhile(e)) meet.mutate();
+        if (savedMeanwhile(e)) two.meet();
         throw e;
       }
     },
@@ -117,20 +118,25 @@ export function PageForm(props: {
       props.onDone();
     },
   );
-  if (both)
+  if (two.met) {
+    const { version, text } = two.met;
     return (
       <>
-        {/* Saved again meanwhile, it is decided again: what was chosen for other places counts for none of these. */}
-        <PageTogether
-          key={both.version}
-          page={both}
-          busy={save.isPending}
-          onSave={(text) => save.mutate({ ...draft, text, version: both.version })}
-          onBack={() => setBoth(null)}
+        <TwoWrote
+          what="page"
+          met={two.met}
+          choices={two.choices}
+          onChoose={two.choose}
+          show={showLines}
+          act="Save the page with both"
+          busy={save.isPending || two.busy}
+          onAct={() => text != null && save.mutate({ ...draft, text, version })}
+          onBack={two.leave}
         />
-        <Problem error={meet.error ?? (savedMeanwhile(save.error) ? null : save.error)} />
+        <Problem error={two.error ?? (savedMeanwhile(save.error) ? null : save.error)} />
       </>
     );
+  }
   const wrong = save.error instanceof ProblemError ? save.error.field : undefined;
   return (
     <Box component="section" aria-label="Write a page" sx={{ mt: 1.5 }}>
@@ -149,7 +155,7 @@ export function PageForm(props: {
         error={wrong === "text"}
         onChange={(text) => change({ ...draft, text })}
       />
-      <Problem error={save.error ?? meet.error} />
+      <Problem error={save.error ?? two.error} />
       <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
         <Button
           variant="contained"

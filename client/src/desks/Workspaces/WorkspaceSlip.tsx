@@ -8,6 +8,7 @@ import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
 import { count, sayDate, sayMoment } from "../../parts/words";
+import { useDraft } from "../../parts/useDraft";
 import { BankOffers } from "./BankOffers";
 import { BlindSpots } from "./BlindSpots";
 import { ClassCalendar } from "./ClassCalendar";
@@ -26,8 +27,8 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
   >(null);
   const close = () => setAsking(null);
   const shut = head.state === "Archived";
-  const [text, setText] = useState("");
   const classId = head.id;
+  const { draft: text, change: setText, drop } = useDraft(`notice:${classId}`, "");
   const post = useAct(
     (_: void, headers) =>
       take(
@@ -37,7 +38,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
           headers,
         }),
       ),
-    () => setText(""),
+    drop,
   );
   return (
     <>

@@ -10,8 +10,9 @@ import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
-import { useDraft } from "../../parts/useDraft";
+import { useVersioned } from "../../parts/useVersioned";
 import { count } from "../../parts/words";
+import { Behind } from "../../parts/Behind";
 import { CalendarOffer } from "./CalendarOffer";
 import { YearEffects } from "./YearEffects";
 import { YearForm } from "./YearForm";
@@ -34,7 +35,7 @@ export function YearDesk({ me }: { me: Schemas["Me"] }) {
     document.title = "School years · Spring Loft";
   }, []);
   const start = adding ? next.data : sheet?.calendar;
-  const key = adding ? "year:next" : `year:${sheet?.id}:${sheet?.version}`;
+  const key = adding ? "year:next" : `year:${sheet?.id}`;
   return (
     <Box
       component="main"
@@ -89,7 +90,11 @@ function Sheet(props: {
   sheet?: Schemas["YearSheet"];
   onAdded: (id: number) => void;
 }) {
-  const { draft, change, changed, drop } = useDraft<Draft>(props.draftKey, props.start);
+  const { draft, begun, change, changed, drop, behind, keep } = useVersioned<Draft>(
+    props.draftKey,
+    props.sheet?.version ?? 0,
+    props.start,
+  );
   const [offer, setOffer] = useState<Schemas["CalendarOffer"] | null>(null);
   const id = props.sheet?.id;
   // A date half typed is no date yet; the server is asked once all are whole.
@@ -112,7 +117,7 @@ function Sheet(props: {
         await take(
           api.PUT("/api/years/{yearId}", {
             params: { path: { yearId: props.sheet.id } },
-            body: { calendar: draft, version: props.sheet.version },
+            body: { calendar: draft, version: begun },
           }),
         );
       else return (await take(api.POST("/api/years", { body: draft, headers }))).id;
@@ -137,6 +142,12 @@ function Sheet(props: {
         {changed && " Not saved yet."}
       </Typography>
       <YearForm draft={draft} onChange={change} refusals={refusals} />
+      <Behind
+        behind={behind}
+        theirs={"At the right stands what yours changes of theirs."}
+        onTheirs={drop}
+        onMine={keep}
+      />
       <Problem error={save.error ?? read.error} />
       <Box
         sx={{

@@ -1,0 +1,48 @@
+import { useSyncExternalStore } from "react";
+
+/** How things stand between this screen and the server. */
+interface Standing {
+  /** The server does not answer. */
+  away: boolean;
+  /** The session ended while somebody was at work; what they have on the screen is still there. */
+  ended: boolean;
+}
+
+let now: Standing = { away: false, ended: false };
+let waiting: (() => void)[] = [];
+const listeners = new Set<() => void>();
+
+function set(next: Partial<Standing>) {
+  if (Object.entries(next).every(([k, v]) => now[k as keyof Standing] === v)) return;
+  now = { ...now, ...next };
+  for (const l of listeners) l();
+}
+
+/** Told by whatever talks to the server, and asked by the bar and the door that stand over the screen. */
+export const standing = {
+  /** Who is at work here; null before anybody signed in and after they signed out. Only theirs is a session that can end. */
+  person: null as number | null,
+  serverAnswered: () => set({ away: false }),
+  serverAway: () => set({ away: true }),
+  /** Waits until the session is renewed. */
+  renewal: () => {
+    set({ ended: true });
+    return new Promise<void>((go) => waiting.push(go));
+  },
+  renewed: () => {
+    set({ ended: false });
+    const all = waiting;
+    waiting = [];
+    for (const go of all) go();
+  },
+};
+
+/** How things stand, anew whenever they change. */
+export const useStanding = () =>
+  useSyncExternalStore(
+    (l) => {
+      listeners.add(l);
+      return () => listeners.delete(l);
+    },
+    () => now,
+  );

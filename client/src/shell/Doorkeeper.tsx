@@ -1,0 +1,130 @@
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, take, type ProblemError, type Schemas } from "../api/client";
+import { standing, useStanding } from "../api/standing";
+import { Problem } from "../parts/Problem";
+
+/** Stands over every screen: a bar while the server is away, and a door where a session ended. The screen stays as it was. */
+export function Doorkeeper({ me }: { me: Schemas["Me"] }) {
+  const { away, ended } = useStanding();
+  return (
+    <>
+      {away && <AwayBar />}
+      {ended && <Renewal me={me} />}
+    </>
+  );
+}
+
+function AwayBar() {
+  const queries = useQueryClient();
+  // Asked again until it answers: the answer itself takes the bar away.
+  const ask = useQuery({
+    queryKey: ["is-there"],
+    queryFn: () => take(api.GET("/api/school")),
+    refetchInterval: 5000,
+    retry: false,
+    gcTime: 0,
+  });
+  useEffect(
+    () => () => {
+      // Back again: what could not be read meanwhile is read now.
+      void queries.invalidateQueries();
+    },
+    [queries],
+  );
+  return (
+    <Box sx={{ position: "fixed", left: 0, right: 0, bottom: 0, zIndex: 1400 }}>
+      <Alert
+        severity="warning"
+        role="alert"
+        variant="filled"
+        action={
+          <Button color="inherit" disabled={ask.isFetching} onClick={() => void ask.refetch()}>
+            Try again
+          </Button>
+        }
+      >
+        <strong>Spring Loft can’t be reached.</strong> What you have on the screen and what you typed stay
+        here.
+      </Alert>
+    </Box>
+  );
+}
+
+// With nothing of who was here before.
+function beginAnew() {
+  standing.person = null;
+  sessionStorage.clear();
+  window.location.assign("/");
+}
+
+function Renewal({ me }: { me: Schemas["Me"] }) {
+  const queries = useQueryClient();
+  const [userName, setUserName] = useState("");
+  const [password, setPassword] = useState("");
+  const enter = useMutation<unknown, ProblemError>({
+    mutationFn: async () => {
+      await take(api.POST("/api/sign-in", { body: { userName, password } }));
+      const now = await take(api.GET("/api/me"));
+      // Somebody else's screen is not this one's.
+      if (now.id !== me.id) beginAnew();
+      else standing.renewed();
+    },
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  return (
+    // Nothing of the screen is to be read while nobody is signed in.
+    <Dialog
+      open
+      aria-labelledby="renewal"
+      slotProps={{ backdrop: { sx: { bgcolor: "background.default" } } }}
+    >
+      <Box
+        component="form"
+        onSubmit={(e) => {
+          e.preventDefault();
+          enter.mutate();
+        }}
+      >
+        <DialogTitle id="renewal">Your sign-in has ended</DialogTitle>
+        <DialogContent sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
+          <Typography>
+            Sign in once more, {me.name.split(" ")[0]}: your screen and what you typed are as you left them.
+          </Typography>
+          <TextField
+            label="User name"
+            autoComplete="username"
+            autoFocus
+            value={userName}
+            onChange={(e) => setUserName(e.target.value)}
+          />
+          <TextField
+            label="Password"
+            type="password"
+            autoComplete="current-password"
+            value={password}
+            onChange={(e) => setPassword(e.target.value)}
+          />
+          <Problem error={enter.error} />
+        </DialogContent>
+        <DialogActions>
+          <Button variant="outlined" onClick={beginAnew}>
+            I am somebody else
+          </Button>
+          <Button variant="contained" type="submit" disabled={enter.isPending}>
+            Sign in and go on
+          </Button>
+        </DialogActions>
+      </Box>
+    </Dialog>
+  );
+}
