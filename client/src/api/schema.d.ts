@@ -2036,6 +2036,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/items/{itemId}/versions/{version}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["versionDifferences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/items/{itemId}/versions/{version}/bring-back": {
         parameters: {
             query?: never;
@@ -4348,6 +4364,8 @@ export interface components {
             changed: number;
             member: boolean;
         };
+        /** @enum {unknown} */
+        DifferenceKind: "Same" | "Gone" | "New";
         DirectoryPage: {
             people: components["schemas"]["DirectoryRow"][];
             /** Format: int32 */
@@ -5997,6 +6015,8 @@ export interface components {
             /** Format: int64 */
             size: number;
             was: string[];
+            /** @default false */
+            newVersion: boolean;
         };
         TakingBody: {
             assignments: null | number[];
@@ -6023,6 +6043,10 @@ export interface components {
             name: string;
             first: components["schemas"]["LocalDate"];
             last: components["schemas"]["LocalDate"];
+        };
+        TextDifference: {
+            kind: components["schemas"]["DifferenceKind"];
+            text: string;
         };
         ThingVersion: {
             /** Format: int32 */
@@ -10941,6 +10965,39 @@ export interface operations {
                 };
                 content: {
                     "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    versionDifferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextDifference"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -49,14 +49,16 @@ export function DropFiles({
     for (const [i, { file, to: address }] of files.entries()) {
       const { key } = begun[i]!;
       try {
-        const made = await sendFile<{ name: string; was?: string[] }>(address, file, (part) =>
-          change(key, { part }),
+        const made = await sendFile<{ name: string; was?: string[]; newVersion?: boolean }>(
+          address,
+          file,
+          (part) => change(key, { part }),
         );
         change(key, {
           part: 1,
           renamed:
             made.name === file.name
-              ? undefined
+              ? made.was?.join("; ")
               : `kept as “${made.name}”: ${made.was?.join("; ") ?? "the name was taken"}`,
         });
       } catch (e) {

@@ -5,6 +5,7 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
+import Portal from "@mui/material/Portal";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -18,7 +19,12 @@ export function Doorkeeper({ me }: { me: Schemas["Me"] }) {
   const { away, ended } = useStanding();
   return (
     <>
-      {away && <AwayBar />}
+      {/* Beside whatever dialog is open, not under it: what lies under one is not there for those who listen. */}
+      {away && (
+        <Portal>
+          <AwayBar />
+        </Portal>
+      )}
       {ended && <Renewal me={me} />}
     </>
   );

@@ -8,7 +8,8 @@ namespace SpringLoft.App.Workspaces;
 
 /// <summary>A file that was taken in, and what its name had to become.</summary>
 /// <param name="Was">What was replaced in the name, in words; empty if nothing.</param>
-public sealed record TakenIn(ItemId Id, string Name, long Size, IReadOnlyList<string> Was);
+/// <param name="NewVersion">True if it took the place of the one of that name; that one is kept as an earlier version.</param>
+public sealed record TakenIn(ItemId Id, string Name, long Size, IReadOnlyList<string> Was, bool NewVersion = false);
 
 /// <summary>Bytes to be sent.</summary>
 public sealed record Download(string Name, Stream Content, long Size);
@@ -26,7 +27,10 @@ public sealed class Items(Premises premises)
     /// <summary>Most characters of a page.</summary>
     public const int MostText = 100_000;
 
-    /// <summary>Streams a file into a folder. A name that stands there already gets a number; nothing is overwritten.</summary>
+    /// <summary>
+    /// Streams a file into a folder. Put in again under its name by whoever put it in, or by staff where staff did, it is a new
+    /// version and the one before is kept; a name of anybody else's gets a number. Nothing is overwritten.
+    /// </summary>
     /// <exception cref="RefusedException"><c>folder-no-add</c>, <c>file-empty</c>, <c>file-too-long</c>, <c>name-empty</c>.</exception>
     /// <exception cref="DiskFullException">No room; nothing is kept.</exception>
     public async Task<TakenIn> AddFile(Caller by, ClassId id, FolderId folder, string? name, Stream content, CancellationToken stop)
@@ -39,9 +43,17 @@ public sealed class Items(Premises premises)
             // Asked again: the class may have been archived while a long file arrived.
             var at = CheckMayAdd(c, by, id, folder);
             var now = premises.Clock.Now;
-            var free = SafeName.Distinct(safe.Name, ItemStore.NamesIn(c, folder).Select(SafeName.Key).ToHashSet(), isFile: true);
             ItemStore.AddBlob(c, file, now);
-            var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.File, Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
+            var student = at.Standing == Standing.Student;
+            if (ItemStore.FileNamed(c, folder, safe.Name) is { } before && (before.AddedBy == by.Id || (!student && !before.ByStudent)) && before.Url is null && AccessFor(c, by, id).MayRename(FoldersOf(c, id, before.Id), before.AddedBy == by.Id))
+            {
+                if (before.Sha256 == file.Sha256) return new TakenIn(before.Id, before.Name, file.Size, ["the same file stands there already"]);
+                ItemStore.Replace(c, before, before.Name, file.Sha256, before.Version, by.Id, now);
+                Premises.Add(c, by, now, new("put file in again", "item", before.Id.Value, id, before.Name));
+                return new TakenIn(before.Id, before.Name, file.Size, ["a new version: the one before is kept"], NewVersion: true);
+            }
+            var free = SafeName.Distinct(safe.Name, ItemStore.NamesIn(c, folder).Select(SafeName.Key).ToHashSet(), isFile: true);
+            var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.File, Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = student, AddedAt = now });
             ItemStore.File(c, item, folder);
             Premises.Add(c, by, now, new("added file", "item", item.Value, id, free));
             var was = safe.Changes.Select(x => $"{x.Was}: {x.Why}").ToList();
@@ -134,13 +146,21 @@ public sealed class Items(Premises premises)
         return new Download(row.Kind == ItemKind.Page ? $"{v.Name}.md" : v.Name, premises.Files.Open(v.Sha256), v.Size);
     });
 
+    /// <summary>What of an earlier version of a page is gone, and what is new since, word by word.</summary>
+    public IReadOnlyList<TextDifference> Differences(Caller who, ClassId id, ItemId item, int version) => premises.Db.Read(c =>
+    {
+        var row = Seen(c, who, id, item, ItemKind.Page);
+        var v = ItemStore.Versions(c, item).FirstOrDefault(v => v.Version == version) ?? throw Refusals.NotFound("version");
+        return WordDifference.Of(Text(v.Sha256), Text(row.Sha256!));
+    });
+
     /// <summary>Brings an earlier version back: what stands now becomes an earlier one.</summary>
     public void BringBackVersion(Caller by, ClassId id, ItemId item, int version, int seen) => premises.Db.Write(c =>
     {
         var row = CheckMay(c, by, id, item, remove: false);
         var v = ItemStore.Versions(c, item).FirstOrDefault(v => v.Version == version) ?? throw Refusals.NotFound("version");
         var now = premises.Clock.Now;
-        if (!ItemStore.Replace(c, row, v.Name, v.Sha256, seen, by.Id, now)) throw Refusals.ChangedMeanwhile("page");
+        if (!ItemStore.Replace(c, row, v.Name, v.Sha256, seen, by.Id, now)) throw Refusals.ChangedMeanwhile("thing");
         Premises.Add(c, by, now, new("brought version back", "item", item.Value, id, $"{v.Name}, version {version}"));
     });
 

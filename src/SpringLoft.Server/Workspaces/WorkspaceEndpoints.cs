@@ -142,6 +142,7 @@ internal static class WorkspaceEndpoints
         k.MapGet("/items/{itemId:long}/versions", (long classId, long itemId, Caller who, Items items) => items.Versions(who, new(classId), new(itemId))).WithName("thingVersions").Needs(Act.SeeClass);
         k.MapGet("/items/{itemId:long}/versions/{version:int}", (long classId, long itemId, int version, Caller who, Items items) =>
             Uploads.Send(items.OpenVersion(who, new(classId), new(itemId), version))).WithName("thingVersion").SendsFile().Needs(Act.SeeClass);
+        k.MapGet("/items/{itemId:long}/versions/{version:int}/differences", (long classId, long itemId, int version, Caller who, Items items) => items.Differences(who, new(classId), new(itemId), version)).WithName("versionDifferences").Needs(Act.SeeClass);
         k.MapPost("/items/{itemId:long}/versions/{version:int}/bring-back", (long classId, long itemId, int version, VersionBody body, Caller who, Items items) =>
         {
             items.BringBackVersion(who, new(classId), new(itemId), version, body.Version);

@@ -124,6 +124,14 @@ public static class ItemStore
         return Save(c, was with { Name = name, Sha256 = sha256 }) && c.Execute("UPDATE item SET changed_by = @by, changed_at = @at WHERE id = @Id", new { was.Id, by, at }) == 1;
     }
 
+    /// <summary>The file of that name in a folder, whatever its case; null if there is none. What is in the bin is not there.</summary>
+    public static ItemRow? FileNamed(IDbConnection c, FolderId folder, string name)
+    {
+        var named = c.Query<(long Id, string Name)>("SELECT i.id, i.name FROM filing f JOIN item i ON i.id = f.item_id WHERE f.folder_id = @folder AND i.kind = 'File' AND i.binned_at IS NULL ORDER BY i.id", new { folder })
+            .FirstOrDefault(i => Core.Naming.SafeName.Clash(i.Name, name));
+        return named.Name is null ? null : c.QuerySingle<ItemRow>($"{Select} WHERE i.id = @Id", new { named.Id });
+    }
+
     /// <summary>Earlier versions of an item, newest first.</summary>
     public static IReadOnlyList<ItemVersionRow> Versions(IDbConnection c, ItemId item) => [.. c.Query<ItemVersionRow>(
         """

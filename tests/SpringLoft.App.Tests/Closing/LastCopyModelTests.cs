@@ -74,6 +74,20 @@ public sealed class LastCopyModelTests
             Owed.Add(sha);
         }
 
+        // Under the name it has: the text before it was theirs to write over.
+        internal void PutAgain(Caller by)
+        {
+            var mine = things.Where(t => t.Value.By.Id == by.Id).Select(t => t.Key).ToHashSet();
+            var item = School.Read(c => ItemStore.OfClass(c, School.Class)).LastOrDefault(i => i.Kind == ItemKind.File && mine.Contains(i.Id));
+            if (item is null) return;
+            var text = New(out var sha);
+            var folder = School.Read(c => ItemStore.Filings(c, School.Class)).First(f => f.Item == item.Id).Folder;
+            var taken = School.Items.AddFile(by, School.Class, folder, item.Name, text, default).GetAwaiter().GetResult();
+            if (taken.Id == item.Id) Owed.Remove(things[item.Id].Sha256);
+            things[taken.Id] = (by, sha);
+            Owed.Add(sha);
+        }
+
         internal void Work(Caller by)
         {
             var text = New(out var sha);
@@ -259,6 +273,7 @@ public sealed class LastCopyModelTests
     [
         ("put into the own folder", (w, s) => w.Put(s, own: true)),
         ("put on the shared table", (w, s) => w.Put(s, own: false)),
+        ("put in again under its name", (w, s) => w.PutAgain(s)),
         ("add to work", (w, s) => w.Work(s)),
         ("take out of work", (w, s) => w.TakeOut(s)),
         ("hand in", (w, s) => w.HandIn(s)),

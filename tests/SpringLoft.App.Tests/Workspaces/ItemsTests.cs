@@ -25,17 +25,6 @@ public class ItemsTests : SchoolTest
     public async Task A_name_of_nothing_is_refused(string name) => (await Refused(() => Put(name))).ShouldBe("name-empty");
 
     [Fact]
-    public async Task A_second_file_of_a_name_gets_a_number_and_overwrites_nothing()
-    {
-        var first = await Put("plan.txt", "one");
-        await Put("PLAN.TXT", "two");
-
-        Names().ShouldBe(["PLAN (2).TXT", "plan.txt"], ignoreOrder: true);
-        using var download = school.Items.Open(school.Lead, school.Class, first).Content;
-        new StreamReader(download).ReadToEnd().ShouldBe("one");
-    }
-
-    [Fact]
     public async Task A_file_of_0_bytes_is_refused_and_nothing_is_kept()
     {
         (await Refused(() => Put("empty.txt", ""))).ShouldBe("file-empty");

@@ -256,6 +256,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["pageTogether"] = InClass,
         ["planTogether"] = [Coordinator],
         ["thingVersions"] = InClass,
+        ["versionDifferences"] = InClass,
         ["thingVersion"] = InClass,
         ["bringBackVersion"] = InClass,
         ["ownTurnFile"] = InClass,

@@ -1,5 +1,5 @@
 import { execFileSync } from "node:child_process";
-import { mkdirSync, mkdtempSync, symlinkSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readFileSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, type Page } from "@playwright/test";
@@ -156,10 +156,39 @@ test("two who write on one page both keep what they wrote, and the earlier page 
   const versions = teacher.getByRole("region", { name: "Earlier versions" });
   await versions.getByRole("button", { name: "Look at it" }).nth(2).click();
   await expect(versions.getByText("Monday: quiet")).toBeVisible();
+  await versions.getByRole("button", { name: "Compare with now" }).nth(2).click();
+  await expect(versions.locator("del", { hasText: "quiet" })).toBeVisible();
+  await expect(versions.locator("ins", { hasText: "loud" })).toBeVisible();
+  await isAccessible(teacher, "two versions of a page compared");
+  await versions.getByRole("button", { name: "Fold it away" }).click();
   await versions.getByRole("button", { name: "Bring it back" }).nth(2).click();
   await expect(teacher.getByText("Monday: quiet")).toBeVisible();
   await expect(teacher.getByText("Monday: loud")).toBeHidden();
   await other.context().close();
+});
+
+test("a file put in again under its name keeps the one before, which can be fetched and brought back", async () => {
+  await openFolder("Start here");
+  const put = (text: string) => teacher.locator('input[type="file"][multiple]:not([webkitdirectory])').first().setInputFiles({ name: "tide table.txt", mimeType: "text/plain", buffer: Buffer.from(text) });
+  await put("high at nine");
+  await expect(teacher.getByText("tide table.txt")).toBeVisible();
+  await put("high at ten");
+  await expect(teacher.getByText("a new version: the one before is kept")).toBeVisible();
+  await expect(teacher.getByRole("button", { name: "Acts on tide table.txt" })).toHaveCount(1);
+  await teacher.getByRole("button", { name: "Acts on tide table.txt" }).click();
+  await teacher.getByRole("menuitem", { name: "Earlier versions…" }).click();
+  const dialog = teacher.getByRole("dialog");
+  const [download] = await Promise.all([teacher.waitForEvent("download"), dialog.getByRole("link", { name: /^Download the version/ }).click()]);
+  expect(readFileSync((await download.path())!, "utf8")).toBe("high at nine");
+  await isAccessible(teacher, "earlier versions of a file");
+  await dialog.getByRole("button", { name: "Bring it back" }).click();
+  await expect(dialog).toBeHidden();
+  const now = await teacher.evaluate(async (id) => {
+    const w = await (await fetch(`/api/classes/${id}/workspace`)).json();
+    const item = w.items.find((i: { name: string }) => i.name === "tide table.txt");
+    return await (await fetch(`/api/classes/${id}/items/${item.id}/content`)).text();
+  }, classId);
+  expect(now).toBe("high at nine");
 });
 
 test("what is binned stands in the bin with who and from where, and comes back", async () => {

@@ -120,7 +120,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
             </Typography>
             <Problem error={make.error} />
             {me.role === "Coordinator" && one?.madeAt != null && (
-              <Button color="inherit" onClick={() => setLetting(true)}>
+              <Button sx={{ alignSelf: "start", ml: -1.75 }} onClick={() => setLetting(true)}>
                 Let go of this take-home…
               </Button>
             )}

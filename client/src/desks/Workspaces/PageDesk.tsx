@@ -13,7 +13,7 @@ import { useDraft } from "../../parts/useDraft";
 import { useMeet } from "../../parts/useMeet";
 import { WriteBox } from "../../parts/WriteBox";
 import { Written } from "../../parts/Written";
-import { PageVersions } from "./PageVersions";
+import { ThingVersions } from "./ThingVersions";
 
 const savedMeanwhile = (e: unknown) => e instanceof ProblemError && e.code === "changed-meanwhile";
 
@@ -57,7 +57,8 @@ export function PageDesk(props: { classId: number; itemId: number; mayChange: bo
             </Button>
           </Box>
           {versions && (
-            <PageVersions
+            <ThingVersions
+              kind="Page"
               classId={classId}
               itemId={itemId}
               version={page.data.version}

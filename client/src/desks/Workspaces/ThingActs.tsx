@@ -11,6 +11,7 @@ import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { pathOf } from "./FolderForm";
 import { GiveOut } from "./GiveOut";
+import { ThingVersions } from "./ThingVersions";
 
 type Item = Schemas["ItemView"];
 
@@ -23,7 +24,7 @@ export function ThingActs(props: {
 }) {
   const { workspace: w, item } = props;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [asking, setAsking] = useState<"rename" | "file" | "give" | null>(null);
+  const [asking, setAsking] = useState<"rename" | "file" | "give" | "versions" | null>(null);
   const bin = useAct(
     () =>
       take(
@@ -62,6 +63,9 @@ export function ThingActs(props: {
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {item.mayRename && <MenuItem onClick={() => ask("rename")}>Rename…</MenuItem>}
         {item.mayRemove && <MenuItem onClick={() => ask("file")}>File in…</MenuItem>}
+        {item.kind === "File" && item.version > 1 && (
+          <MenuItem onClick={() => ask("versions")}>Earlier versions…</MenuItem>
+        )}
         {props.staff && <MenuItem onClick={() => ask("give")}>{giveWords(w)}</MenuItem>}
         {props.staff && (
           <MenuItem
@@ -86,6 +90,18 @@ export function ThingActs(props: {
       </Menu>
       {asking === "rename" && <Rename classId={w.head.id} item={item} onClose={close} />}
       {asking === "file" && <FileIn workspace={w} item={item} onClose={close} />}
+      {asking === "versions" && (
+        <Ask open wide title={`“${item.name}” as it was`} act="Done" onAct={close} onClose={close}>
+          <ThingVersions
+            kind={item.kind}
+            classId={w.head.id}
+            itemId={item.id}
+            version={item.version}
+            mayChange={item.mayRename}
+            onDone={close}
+          />
+        </Ask>
+      )}
       {asking === "give" && <GiveOut workspace={w} items={[item]} onClose={close} />}
     </>
   );
