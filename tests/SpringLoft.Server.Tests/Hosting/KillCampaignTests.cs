@@ -11,7 +11,7 @@ namespace SpringLoft.Server.Tests.Hosting;
 /// </summary>
 public sealed class KillCampaignTests : IDisposable
 {
-    private const int Kills = 10;
+    private const int Kills = 40;
     private const int People = 14;
 
     private readonly TinySchool school = new();
