@@ -31,7 +31,7 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
     public ClosingView See(ClassId id) => premises.Db.Read(c =>
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        var n = ClosingStore.Counts(c, k.YearId, premises.Clock.Today, id)[id];
+        var n = ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, id)[id];
         var findings = Readiness.Assess(n.Facts(k.State));
         var run = RunStore.Newest(c, id);
         var takeHomes = run is { } r ? RunStore.PackagesOf(c, r, id).Count(p => p.Kind == "TakeHome") : 0;
@@ -47,7 +47,7 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
         {
             var k = ClassGate.Find(c, by, id).Class;
             if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-stays", $"“{k.Name}” is no class: it stays from year to year.", "Close the classes instead.");
-            Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, id)[id].Facts(k.State));
+            Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, id)[id].Facts(k.State));
             var now = premises.Clock.Now;
             var made = RunStore.Add(c, [id], new(after), by.Id, now);
             Premises.Add(c, by, now, new("began closing", "class", id.Value, id, $"run {made.Value}; students afterwards: {(after == AfterArchive.View ? "view" : "nothing")}"));

@@ -218,7 +218,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
             var now = premises.Clock.Now;
             if (k.State != ClassState.Archived)
             {
-                Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, p.Class)[p.Class].Facts(k.State) with { RunGoing = false });
+                Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, p.Class)[p.Class].Facts(k.State) with { RunGoing = false });
                 if (p.Checked is null || (AuditStore.Newest(c) != p.Seen && ArchivePackage.Of(c, premises.Files, p.Class).Fingerprint != p.Package!.Fingerprint))
                     throw new RefusedException("changed-meanwhile", "Somebody changed the class while it was being packed. Nothing was archived.", "Close it again: the package will have the change.");
                 if (!ClassStore.SetState(c, k, ClassState.Archived, now, p.Run.AfterArchive)) throw Refusals.ChangedMeanwhile("class");

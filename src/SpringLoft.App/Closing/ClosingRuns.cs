@@ -51,7 +51,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     {
         var years = YearStore.All(c);
         var year = asked is { } id ? years.FirstOrDefault(y => y.Id == id) ?? throw Refusals.NotFound("school year") : Years.YearLine.Current(years, premises.Clock.Today);
-        var counts = ClosingStore.Counts(c, year.Id, premises.Clock.Today);
+        var counts = ClosingStore.Counts(c, year.Id, premises.Clock.Today, premises.Clock.Now);
         var staff = StaffStore.Of(c, year.Id);
         var off = SignOffStore.OfYear(c, year.Id).ToDictionary(s => s.ClassId);
         var rows = ClassStore.OfYear(c, year.Id).Where(k => who.Role == SchoolRole.Coordinator || staff.Mine(k.Id, who.Id)).Select(k =>
@@ -71,7 +71,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     {
         var planned = Chosen(c, who, classes).Select(k =>
         {
-            var n = ClosingStore.Counts(c, k.YearId, premises.Clock.Today, k.Id)[k.Id];
+            var n = ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, k.Id)[k.Id];
             var plan = ClosingPlan.Of(options, ClosingExtras.Subject(c, k, n.Facts(k.State)));
             var (files, bytes) = plan.Skipped is null ? ClosingStore.FilesOf(c, k.Id) : (0, 0);
             return new PlannedClosing(k.Id, k.Name, plan.Skipped, plan.Will, n.Students, files, bytes);
@@ -88,7 +88,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
             var chosen = Chosen(c, by, classes);
             var skipped = new Dictionary<ClassId, string>();
             foreach (var k in chosen)
-                if (ClosingPlan.Of(options, ClosingExtras.Subject(c, k, ClosingStore.Counts(c, k.YearId, premises.Clock.Today, k.Id)[k.Id].Facts(k.State))).Skipped is { } why) skipped[k.Id] = why;
+                if (ClosingPlan.Of(options, ClosingExtras.Subject(c, k, ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, k.Id)[k.Id].Facts(k.State))).Skipped is { } why) skipped[k.Id] = why;
             if (skipped.Count == chosen.Count) throw new RefusedException("closing-blocked", "None of these classes can be closed yet.", "Mend what the closing desk lists, then close.", "classes");
             var now = premises.Clock.Now;
             var made = RunStore.Add(c, [.. chosen.Select(k => k.Id)], options, by.Id, now);
@@ -176,7 +176,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
         var words = Refusals.NotLonger(text?.Trim() ?? "", "text", "The text", 2000);
         return premises.Db.Write(c =>
         {
-            var letters = Chosen(c, by, classes).Select(k => (Class: k, Findings: Readiness.Assess(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, k.Id)[k.Id].Facts(k.State)).Where(f => f.Level != FindingLevel.Ready && f.Code != "next-year").ToList(),
+            var letters = Chosen(c, by, classes).Select(k => (Class: k, Findings: Readiness.Assess(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, k.Id)[k.Id].Facts(k.State)).Where(f => f.Level != FindingLevel.Ready && f.Code != "next-year").ToList(),
                 Leads: Store.People.PersonStore.Find(c, RosterStore.Members(c, k.Id).Where(m => m.Role == ClassRole.Lead && m.LeftAt is null).Select(m => m.PersonId))))
                 .Where(x => x.Findings.Count > 0).SelectMany(x => x.Leads.Select(l => (Lead: l, x.Class, x.Findings))).Where(x => x.Lead.Email is not null).GroupBy(x => x.Lead.Id).Select(g => g.ToList()).ToList();
             var now = premises.Clock.Now;

@@ -78,7 +78,7 @@ public sealed class LoftBin(Premises premises, LastCopies copies)
 
     private (DeletingFacts Facts, ClassCounts Counts) Facts(IDbConnection c, ClassId id, YearId year, ClassState state)
     {
-        var n = ClosingStore.Counts(c, year, premises.Clock.Today, id)[id];
+        var n = ClosingStore.Counts(c, year, premises.Clock.Today, premises.Clock.Now, id)[id];
         var (putIn, missing) = LastCopyStore.OfClass(c, id);
         return (new(state, n.HeldMarked + n.HeldUnmarked, putIn.Count, putIn.Count - missing.Select(m => m.Student).Distinct().Count(), n.ShelfSet ? 1 : 0), n);
     }

@@ -95,7 +95,7 @@ public sealed class NewYearGate(Premises premises)
         var archives = RunStore.Archives(c);
         var staff = StaffStore.Of(c, old.Id);
         var off = SignOffStore.OfYear(c, old.Id).ToDictionary(s => s.ClassId);
-        var counts = ClosingStore.Counts(c, old.Id, premises.Clock.Today);
+        var counts = ClosingStore.Counts(c, old.Id, premises.Clock.Today, premises.Clock.Now);
         bool Verified(ClassRow k) => k.State == ClassState.Archived && archives.ContainsKey(k.Id);
         UnresolvedClass Told(ClassRow k)
         {

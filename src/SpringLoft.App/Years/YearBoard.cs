@@ -48,25 +48,24 @@ public sealed class YearBoard(Premises premises, BlindCounts blind)
             var sections = CombinedStore.Sections(c, roster).Select(s => s.Class).ToHashSet();
             classes = [.. classes.Where(k => sections.Contains(k.Id))];
         }
-        var counts = ClosingStore.Counts(c, year.Id, premises.Clock.Today);
+        var counts = ClosingStore.Counts(c, year.Id, premises.Clock.Today, premises.Clock.Now);
         var wanted = new FolderCounts(c, year);
         var spots = BlindStore.OfYear(c, year.Id);
-        var onHold = DeliveryStore.OnHold(c, year.Id);
-        var rows = classes.Select(k => Row(k, counts[k.Id], staff.Lead(k.Id), wanted, spots.GetValueOrDefault(k.Id), onHold.GetValueOrDefault(k.Id))).ToList();
+        var rows = classes.Select(k => Row(k, counts[k.Id], staff.Lead(k.Id), wanted, spots.GetValueOrDefault(k.Id))).ToList();
         return new BoardView(year.Id, year.Year.Label, SchoolWeeks.DaysLeft(year.Year, today),
             rows.Count(r => r.State == ClassState.Open && r.Level == FindingLevel.Ready),
             rows.Count(r => r.State == ClassState.Open && r.Level == FindingLevel.Attention),
             rows.Count(r => r.State == ClassState.Open && r.Level == FindingLevel.Blocks), rows.Sum(r => r.Held), rows);
     }
 
-    private BoardRow Row(ClassRow k, ClassCounts n, string lead, FolderCounts wanted, int blindSpots, int onHold)
+    private BoardRow Row(ClassRow k, ClassCounts n, string lead, FolderCounts wanted, int blindSpots)
     {
         var closing = n.Facts(k.State);
         var facts = new BoardFacts(k.State,
             k.OpenedAt is { } o ? premises.Clock.DateOf(o) : null, k.ArchivedAt is { } a ? premises.Clock.DateOf(a) : null,
             wanted.For(k, n), k.PlanId is null ? n.Folders : n.PlanFolders, n.Students,
             wanted.HasOwn(k) ? n.Students - n.OwnFolders : 0,
-            n.Assignments, n.HeldMarked + n.HeldUnmarked + n.Returned, n.Returned, closing, n.NextYear, k.State == ClassState.Archived ? 0 : blindSpots, onHold);
+            n.Assignments, n.HeldMarked + n.HeldUnmarked + n.Returned, n.Returned, closing, n.NextYear, k.State == ClassState.Archived ? 0 : blindSpots, n.OnHold);
         // That next year's class is not made is told in its own column; it does not make a class want attention.
         var level = Readiness.Overall(Readiness.Assess(closing).Where(f => f.Code != "next-year"));
         return new(k.Id, k.Name, k.Course, k.Mark, k.Section, k.Period, k.Department, lead, k.State, level, BoardCells.Of(facts),

@@ -45,7 +45,8 @@ public static class ClosingStore
 {
     /// <summary>Counts for all classes of a year, or for one of them. One pass over each table, not one a class.</summary>
     /// <param name="today">A shelf is open until its day is over.</param>
-    public static IReadOnlyDictionary<ClassId, ClassCounts> Counts(IDbConnection c, YearId year, LocalDate today, ClassId? only = null) => c.Query<ClassCounts>(
+    /// <param name="now">An invitation is open until it runs out.</param>
+    public static IReadOnlyDictionary<ClassId, ClassCounts> Counts(IDbConnection c, YearId year, LocalDate today, Instant now, ClassId? only = null) => c.Query<ClassCounts>(
         """
         WITH k AS MATERIALIZED (SELECT id FROM class WHERE year_id = @year AND (@only IS NULL OR id = @only)),
         m AS (SELECT class_id, count(*) AS students FROM member WHERE class_id IN (SELECT id FROM k) AND role = 'Student' AND left_at IS NULL GROUP BY class_id),
@@ -77,9 +78,9 @@ public static class ClosingStore
           WHERE w.class_id IN (SELECT id FROM k) AND w.state = 'HandedIn'
             AND NOT EXISTS (SELECT 1 FROM item i WHERE i.sha256 = x.sha256 AND i.added_by = w.student_id AND i.binned_at IS NULL)
             AND NOT EXISTS (SELECT 1 FROM work_file y JOIN work v ON v.id = y.work_id WHERE +y.sha256 = x.sha256 AND v.student_id = w.student_id AND v.state <> 'HandedIn') GROUP BY w.class_id),
-        iv AS (SELECT class_id, count(*) AS invitations FROM invitation WHERE class_id IN (SELECT id FROM k) AND accepted_at IS NULL AND withdrawn_at IS NULL GROUP BY class_id),
+        iv AS (SELECT class_id, count(*) AS invitations FROM invitation WHERE class_id IN (SELECT id FROM k) AND accepted_at IS NULL AND withdrawn_at IS NULL AND expires_at > @now GROUP BY class_id),
         oh AS (SELECT class_id, sum(changes) AS on_hold FROM delivery_on_hold WHERE class_id IN (SELECT id FROM k) AND delivery_id IN (SELECT id FROM delivery WHERE state IN ('Waiting', 'Applied')) GROUP BY class_id),
-        n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL AND kind = 'Class' GROUP BY rolled_from)
+        n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL AND kind = 'Class' AND binned_at IS NULL GROUP BY rolled_from)
         SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(gr.groups, 0) AS groups, ifnull(gr.group_members, 0) AS group_members, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
           ifnull(f.own_folders, 0) - ifnull(g.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,
           ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
@@ -89,7 +90,7 @@ public static class ClosingStore
         FROM k LEFT JOIN m ON m.class_id = k.id LEFT JOIN gr ON gr.class_id = k.id LEFT JOIN f ON f.class_id = k.id LEFT JOIN g ON g.class_id = k.id LEFT JOIN a ON a.class_id = k.id LEFT JOIN w ON w.class_id = k.id
           LEFT JOIN u ON u.class_id = k.id LEFT JOIN r ON r.class_id = k.id LEFT JOIN n ON n.rolled_from = k.id
           LEFT JOIN b ON b.class_id = k.id LEFT JOIN iv ON iv.class_id = k.id LEFT JOIN oh ON oh.class_id = k.id
-        """, new { year, only, today }).ToDictionary(x => x.ClassId);
+        """, new { year, only, today, now }).ToDictionary(x => x.ClassId);
 
     /// <summary>How many files a class's package will hold, each at every place it is filed, and their size in bytes.</summary>
     public static (int Files, long Bytes) FilesOf(IDbConnection c, ClassId id) => c.QuerySingle<(int, long)>(

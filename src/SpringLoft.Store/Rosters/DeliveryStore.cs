@@ -174,9 +174,4 @@ public static class DeliveryStore
     /// <summary>Has a later delivery been applied to the same year, and stands?</summary>
     public static bool AppliedLater(IDbConnection c, YearId year, long applied) => c.ExecuteScalar<bool>(
         "SELECT EXISTS (SELECT 1 FROM delivery_applied a JOIN delivery d ON d.id = a.delivery_id WHERE d.year_id = @year AND a.id > @applied AND a.taken_back_at IS NULL)", new { year, applied });
-
-    /// <summary>Changes that wait, by class, of a year.</summary>
-    public static IReadOnlyDictionary<ClassId, int> OnHold(IDbConnection c, YearId year) => c.Query<(long, long)>(
-        "SELECT h.class_id, sum(h.changes) FROM delivery_on_hold h JOIN delivery d ON d.id = h.delivery_id WHERE d.year_id = @year AND d.state IN ('Waiting', 'Applied') GROUP BY h.class_id", new { year })
-        .ToDictionary(x => new ClassId(x.Item1), x => (int)x.Item2);
 }

@@ -25,7 +25,7 @@ namespace SpringLoft.App.Tests.Closing;
 /// </summary>
 public sealed class LastCopyModelTests
 {
-    private sealed class World : IDisposable
+    internal sealed class World : IDisposable
     {
         internal readonly TinySchool School = new();
         internal readonly ClassId Other;
@@ -269,7 +269,7 @@ public sealed class LastCopyModelTests
         public void Dispose() => School.Dispose();
     }
 
-    private static readonly (string Name, Action<World, Caller> Do)[] Acts =
+    internal static readonly (string Name, Action<World, Caller> Do)[] Acts =
     [
         ("put into the own folder", (w, s) => w.Put(s, own: true)),
         ("put on the shared table", (w, s) => w.Put(s, own: false)),

@@ -82,12 +82,12 @@ public class YearEndStoreTests : StoreTest
     {
         Work(WorkState.HandedIn, null);
         Db.Read(c => TakeHomeStore.HeldOf(c, Year))[student].ShouldBe([Class]);
-        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, 7)))[Class].BlindCopies.ShouldBe(1);
+        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, 7), At))[Class].BlindCopies.ShouldBe(1);
         Db.Write(c => c.Execute("UPDATE work SET state = 'Returned', returned_at = @at", new { at = At + Duration.FromDays(3) }));
 
         Db.Read(c => TakeHomeStore.HeldOf(c, Year)).ShouldBeEmpty();
         Db.Read(c => TakeHomeStore.NewestChange(c, Year))[student].ShouldBe(At + Duration.FromDays(3));
-        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, 7)))[Class].BlindCopies.ShouldBe(0);
+        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, 7), At))[Class].BlindCopies.ShouldBe(0);
     }
 
     [Fact]
@@ -116,7 +116,7 @@ public class YearEndStoreTests : StoreTest
     {
         Db.Write(c => ShelfStore.Add(c, new ShelfRow { ClassId = Class, Token = "t", Title = "S", Text = "", UntilDay = new(2027, 6, 20), MadeAt = At, MadeBy = Teacher }, []));
 
-        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, day)))[Class].ShelfSet.ShouldBe(open);
+        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, day), At))[Class].ShelfSet.ShouldBe(open);
     }
 
     [Fact]

@@ -32,7 +32,7 @@ public class RunStoreTests : StoreTest
         Db.Read(c => RunStore.Find(c, run))!.Kind.ShouldBe(RunKind.PutPlan);
         Db.Read(c => RunStore.IsGoing(c, Class)).ShouldBeFalse();
         Db.Read(c => RunStore.Newest(c, Class)).ShouldBeNull();
-        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, 7)))[Class].RunGoing.ShouldBeFalse();
+        Db.Read(c => ClosingStore.Counts(c, Year, new(2027, 6, 7), At))[Class].RunGoing.ShouldBeFalse();
     }
 
     [Fact]
