@@ -74,6 +74,11 @@ switch (args[0])
         Puts.Run(premises);
         break;
 
+    case "take-back":
+        // args: folder, file for a copy of the database before; takes a plan of 20,000 folders back; prints seconds, folders gone, folders that stay, class.
+        Puts.TakeBack(premises, args[2]);
+        break;
+
     case "board":
         // Where the time of the board goes, in milliseconds, the median of 20.
         var person = database.Read(c => PersonStore.ByUserName(c, "bench"))!;

@@ -32,4 +32,33 @@ internal static class Puts
         var report = putting.See(by, run);
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {report.Classes.Sum(k => k.Adds)} {report.State}");
     }
+
+    /// <summary>Puts a plan of 20,000 folders to the first class; keeps a copy of the database as it is then; takes the plan back and prints the seconds that took.</summary>
+    internal static void TakeBack(Premises premises, string copy)
+    {
+        var person = premises.Db.Read(c => PersonStore.ByUserName(c, "bench"))!;
+        var by = new Caller(person.Id, person.Role, person.Name.Display);
+        string[] entries = [.. Enumerable.Range(1, 200).Select(i => $"Unit {i:000}")];
+        var lines = new List<OutlineLine> { new(null, 0, "{entry}", Stands.EachEntry, FolderRule.ClassViews, entries) };
+        lines.AddRange(Enumerable.Range(1, 99).Select(n => new OutlineLine(null, 1, $"Part {n:00}", Stands.Once, FolderRule.AsAbove, [])));
+        var plan = new PlanDesk(premises).Make(by, "Bench, large", "", lines);
+        var id = premises.Db.Read(c => ClassStore.OfYear(c, YearStore.All(c)[0].Id))[0].Id;
+        var putting = new PuttingPlans(premises, Channel.CreateUnbounded<RunId>().Writer, new NoMilestones());
+        var run = putting.Begin(by, plan, [id]);
+        putting.Go(run, CancellationToken.None);
+        var folders = premises.Db.Read(c => FolderStore.OfClass(c, id)).Count;
+        using (var c = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={premises.Db.Path};Pooling=False"))
+        {
+            c.Open();
+            using var keep = c.CreateCommand();
+            keep.CommandText = "VACUUM INTO $copy";
+            keep.Parameters.AddWithValue("$copy", copy);
+            keep.ExecuteNonQuery();
+        }
+        var watch = Stopwatch.StartNew();
+        var stay = putting.TakeBack(by, run, id);
+        watch.Stop();
+        var left = premises.Db.Read(c => FolderStore.OfClass(c, id)).Count;
+        Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {folders - left} {stay.Count} {id.Value}");
+    }
 }

@@ -306,7 +306,7 @@ public sealed class RosterComparison
         {
             // A table that knows classes by name is whole for those it names; the records are whole for all that follow them.
             var only = delivery.Classes.Any(d => d.RecordId is null) ? delivery.Classes.Select(d => classes.GetValueOrDefault(d.Ref)).OfType<ClassId>().ToHashSet() : null;
-            leaves.AddRange(today.Members.Where(m => !m.Left && m.By == EnrolledBy.Feed && !gone.Contains(m.Person) && !kept.Contains(Pair(m.Class, m.Person))
+            leaves.AddRange(today.Members.Where(m => !m.Left && !gone.Contains(m.Person) && !kept.Contains(Pair(m.Class, m.Person))
                     && byId[m.Class] is { State: not ClassState.Archived } k && (only?.Contains(k.Id) ?? k.RecordId is not null))
                 .Select(m => Leave(m, only is null ? "no longer on this roster in the school's records" : "not in the table")).OfType<RosterChange>());
         }

@@ -118,6 +118,7 @@ public static class FolderStore
         c.Execute("UPDATE folder SET plan_key = @key WHERE id = @id", keys.Select(k => new { id = k.Id.Value, key = k.Key }));
     }
 
-    /// <summary>Deletes an empty folder for good: one that an act just made and that is taken back.</summary>
-    public static void Delete(IDbConnection c, FolderId id) => c.Execute("DELETE FROM folder WHERE id = @id", new { id });
+    /// <summary>Deletes empty folders for good, with those of them that stand in one another: an act just made them and is taken back.</summary>
+    public static void Delete(IDbConnection c, IEnumerable<FolderId> ids) =>
+        c.Execute("DELETE FROM folder WHERE id IN (SELECT value FROM json_each(@ids))", new { ids = System.Text.Json.JsonSerializer.Serialize(ids.Select(i => i.Value)) });
 }

@@ -45,6 +45,11 @@ public class WorkFlowTests
     [InlineData(20.5)]
     public void A_mark_lies_between_nothing_and_full_marks(double score) => Refused(() => WorkFlow.Mark(Held, (decimal)score, At)).ShouldBe("score-range");
 
+    [Theory]
+    [InlineData(0)]
+    [InlineData(20)]
+    public void Nothing_and_full_marks_are_marks(int score) => WorkFlow.Mark(Held, score, At).Score.ShouldBe(score);
+
     [Fact]
     public void A_mark_is_a_draft_until_the_work_is_returned()
     {

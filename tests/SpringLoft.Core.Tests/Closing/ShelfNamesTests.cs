@@ -55,7 +55,7 @@ public class ShelfNamesTests
 
         var found = TidySuggestion.Of(name, folders, []);
 
-        found?.Path.ShouldBe(path);
+        (found?.Path).ShouldBe(path);
         if (path is null) found.ShouldBeNull();
         if (why is { Length: > 0 }) found!.Why.ShouldBe(why);
     }

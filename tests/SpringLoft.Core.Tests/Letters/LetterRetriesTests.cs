@@ -27,5 +27,14 @@ public class LetterRetriesTests
     }
 
     [Fact]
+    public void The_last_try_is_on_the_last_moment_of_its_days()
+    {
+        var end = Written + LetterRetries.Patience;
+
+        LetterRetries.Next(9, Written, end - Duration.FromHours(1), false).ShouldBe(end);
+        LetterRetries.Next(9, Written, end - Duration.FromMinutes(59), false).ShouldBeNull();
+    }
+
+    [Fact]
     public void What_will_never_be_taken_is_not_tried_again() => LetterRetries.Next(1, Written, Written, true).ShouldBeNull();
 }

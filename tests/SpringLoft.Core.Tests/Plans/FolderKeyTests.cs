@@ -37,6 +37,8 @@ public class FolderKeyTests
     [InlineData("week:q3")]
     [InlineData("week:w")]
     [InlineData("week:w3-9")]
+    [InlineData("week:w4294967299")]
+    [InlineData("week:w99999999999999999999")]
     [InlineData("week:w03")]
     [InlineData("week:x20261301")]
     [InlineData("unit:eClay:w3")]

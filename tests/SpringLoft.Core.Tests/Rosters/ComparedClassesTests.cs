@@ -61,6 +61,23 @@ public class ComparedClassesTests
     }
 
     [Fact]
+    public void Whatever_the_records_say_of_an_archived_class_it_stays_as_it_was()
+    {
+        var t = School with { Classes = [.. School.Classes.Select(k => k.Id.Value == 1 ? k with { State = ClassState.Archived } : k)], People = [.. School.People, Person(60)] };
+        var d = Same(t);
+        // Another room and section, somebody new on its roster, somebody of it who has left the school.
+        d = d with
+        {
+            People = [.. d.People.Where(p => p.Ref != "p1")],
+            Classes = [.. d.Classes.Select(k => k.Ref == "k1" ? k with { Room = "Barn", Section = "Z" } : k)],
+            Enrollments = [.. d.Enrollments.Where(e => e.PersonRef != "p1"), In("k1", "p60")],
+        };
+
+        Compare(d, t).Changes.Where(c => c.Class == new ClassId(1) || c.FromClass == new ClassId(1)).ShouldBeEmpty();
+        Compare(d with { Classes = [.. d.Classes.Select(k => k with { Gone = k.Ref == "k1" })] }, t).Changes.ShouldNotContain(c => c.Kind == ChangeKind.ClassGone);
+    }
+
+    [Fact]
     public void An_archived_class_that_is_said_twice_is_still_left_in_peace()
     {
         var t = School with { Classes = [.. School.Classes.Select(k => k.Id.Value == 1 ? k with { State = ClassState.Archived } : k)] };

@@ -19,6 +19,14 @@ public class EnrollingTests
     [Fact]
     public void One_who_is_here_stays_as_they_are() => One(Student with { HasRole = ClassRole.Student }).Outcome.ShouldBe(EnrollOutcome.AlreadyHere);
 
+    [Theory]
+    [InlineData(ClassRole.Student, 0, null)]
+    [InlineData(ClassRole.Student, 1, "1 piece of Umi's work is held by the teacher.")]
+    [InlineData(ClassRole.Student, 2, "2 pieces of Umi's work are held by the teacher.")]
+    [InlineData(ClassRole.CoTeacher, 0, null)]
+    [InlineData(ClassRole.Lead, 0, "Umi leads this class.")]
+    public void Nobody_comes_off_whose_work_is_held_and_no_lead_teacher(ClassRole role, int held, string? why) => Enrolling.WhyNotOff("Umi", role, held).ShouldBe(why);
+
     [Fact]
     public void Somebody_named_twice_is_decided_once() => Enrolling.Decide([Student, Student], ClassRole.Student, ClassState.Open).Count.ShouldBe(1);
 

@@ -34,6 +34,15 @@ public class GroupMakingTests
     [InlineData(3, 10, 1)]
     public void A_size_gives_about_so_many(int students, int size, int groups) => GroupMaking.Make(Students(students), Wish(size: size)).Groups.Count.ShouldBe(groups);
 
+    // Balancing would put those two into one group: their numbers are the only ones that even the groups out.
+    [Fact]
+    public void Balancing_parts_no_pair_that_is_together_and_joins_none_that_is_apart() => Gen.Select(Gen.Int[0, 500], Gen.Double[0, 100].Array[12]).Sample((seed, numbers) =>
+    {
+        var made = GroupMaking.Make(Students([.. numbers.Select(x => (double?)x)]), Wish(4, seed: seed, balance: true, together: [(1, 2)], apart: [(3, 4), (4, 5), (5, 6), (6, 7), (7, 8), (8, 3), (3, 5)])).Groups;
+        bool InOne(long a, long b) => made.Any(g => g.Contains(new(a)) && g.Contains(new(b)));
+        return InOne(1, 2) && !InOne(3, 4) && !InOne(4, 5) && !InOne(5, 6) && !InOne(6, 7) && !InOne(7, 8) && !InOne(8, 3) && !InOne(3, 5);
+    });
+
     [Fact]
     public void Pairs_are_kept_together_and_apart() => Gen.Int[0, 500].Sample(seed =>
     {

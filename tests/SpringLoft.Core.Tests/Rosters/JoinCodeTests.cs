@@ -33,5 +33,5 @@ public class JoinCodeTests
     [InlineData(-1, null, 0, "code-expired")]
     [InlineData(1, 3, 2, null)]
     [InlineData(1, 3, 3, "code-used-up")]
-    public void It_lets_in_until_it_runs_out_and_no_more_than_may(int days, int? most, int used, string? code) => JoinCode.Shut(new(Now + Duration.FromDays(days), most, used), Now)?.Code.ShouldBe(code);
+    public void It_lets_in_until_it_runs_out_and_no_more_than_may(int days, int? most, int used, string? code) => (JoinCode.Shut(new(Now + Duration.FromDays(days), most, used), Now)?.Code).ShouldBe(code);
 }

@@ -206,6 +206,10 @@ public class RosterComparisonTests
         var t = School with { Members = [.. School.Members, Member(3, 5, by: by)] };
 
         Compare(Same(School), t).Changes.ShouldBeEmpty();
+        // Also where the records no longer name the person, or say that they have left.
+        var d = Same(School);
+        d = d with { People = [.. d.People.Where(p => p.Ref != "p5")], Enrollments = [.. d.Enrollments.Where(e => e.PersonRef != "p5")] };
+        Compare(d, t).Changes.Where(c => c.Kind == ChangeKind.Leaves).Select(c => c.Class).ShouldBe([new ClassId(1)]);
     }
 
     [Fact]

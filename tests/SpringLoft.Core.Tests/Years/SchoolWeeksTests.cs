@@ -37,6 +37,16 @@ public class SchoolWeeksTests
             (1, 1, "Autumn"), (2, 2, "Autumn"), (3, 3, "Autumn"), (1, 4, "Winter"), (2, 5, "Winter")]);
     }
 
+    // A term that ends on a Tuesday, and the next that begins on the Thursday: it is the week of the term that its first day lies in.
+    [Fact]
+    public void A_week_in_two_terms_is_of_the_first()
+    {
+        var year = new SchoolYear("2026–27", [new("One", Calendars.Day(2026, 9, 7), Calendars.Day(2026, 9, 15)), new("Two", Calendars.Day(2026, 9, 17), Calendars.Day(2026, 9, 25))], [],
+            new HashSet<IsoDayOfWeek> { IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday }, IsoDayOfWeek.Monday) { Numbering = WeekNumbering.PerTerm };
+
+        SchoolWeeks.Of(year).Select(w => (w.Number, w.Term.Name, w.Days.Count)).ShouldBe([(1, "One", 5), (2, "One", 4), (1, "Two", 5)]);
+    }
+
     [Fact]
     public void Schools_that_keep_Sunday_to_Thursday_have_weeks_that_start_on_Sunday()
     {
