@@ -8,15 +8,16 @@ using SpringLoft.Store.Workspaces;
 namespace SpringLoft.App.Closing;
 
 /// <summary>What the archive package of a class holds, computed from the workspace; the same workspace gives the same package.</summary>
-internal sealed record ArchivePackage(ClassRow Class, IReadOnlyList<BagFile> Payload)
+/// <param name="ClassFiles">How many of the files are the class's own: as many as the plan of closing says.</param>
+internal sealed record ArchivePackage(ClassRow Class, IReadOnlyList<BagFile> Payload, int ClassFiles)
 {
     internal static ArchivePackage Of(IDbConnection c, FileStore store, ClassId id)
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
         var contents = ClassContents.Load(c, id);
         var files = PackageLayout.Archive(contents.Folders, contents.Items, contents.Work)
-            .Select(f => new BagFile(f.Path, f.File.Sha512, f.File.Size, f.File.Modified, () => store.Open(f.File.Sha256)));
-        return new(k, [.. files, .. ClassMetadata.Files(c, k)]);
+            .Select(f => new BagFile(f.Path, f.File.Sha512, f.File.Size, f.File.Modified, () => store.Open(f.File.Sha256))).ToList();
+        return new(k, [.. files, .. ClassMetadata.Files(c, k)], files.Count);
     }
 
     /// <summary>The folder at the top of the package; the zip is called the same.</summary>

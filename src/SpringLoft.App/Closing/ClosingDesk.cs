@@ -37,7 +37,7 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
         var takeHomes = run is { } r ? RunStore.PackagesOf(c, r, id).Count(p => p.Kind == "TakeHome") : 0;
         var contents = ClassContents.Load(c, id);
         var laid = PackageLayout.Archive(contents.Folders, contents.Items, contents.Work);
-        return new ClosingView(Readiness.Overall(findings), findings, run, takeHomes, n.Students, laid.Count, laid.Sum(f => f.File.Size), ClassStore.RolledTo(c, id)?.Id);
+        return new ClosingView(Readiness.Overall(findings), findings, run, takeHomes, n.StudentsEver, laid.Count, laid.Sum(f => f.File.Size), ClassStore.RolledTo(c, id)?.Id);
     });
 
     /// <summary>Begins a closing run for a class; refused while anything blocks.</summary>

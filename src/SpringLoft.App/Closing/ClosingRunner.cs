@@ -175,7 +175,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         p.Batch.Keep();
         premises.Db.Write(c =>
         {
-            foreach (var (row, made) in p.Made.Append((new() { RunId = p.Run.Id, ClassId = p.Class, Kind = "Archive", Name = $"{p.Package.Folder}.zip", Sha256 = file.Sha256, Files = total, MadeAt = p.Run.StartedAt }, file)))
+            foreach (var (row, made) in p.Made.Append((new() { RunId = p.Run.Id, ClassId = p.Class, Kind = "Archive", Name = $"{p.Package.Folder}.zip", Sha256 = file.Sha256, Files = total, ClassFiles = p.Package.ClassFiles, MadeAt = p.Run.StartedAt }, file)))
             {
                 ItemStore.AddBlob(c, made, premises.Clock.Now);
                 RunStore.PutPackage(c, row);

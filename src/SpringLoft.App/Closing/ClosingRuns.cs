@@ -25,6 +25,7 @@ public sealed record ClosingRow(
 public sealed record ClosingMatrix(YearId Year, string YearLabel, IReadOnlyList<ClosingRow> Classes, RunId? Run);
 
 /// <summary>What the run will do to a class.</summary>
+/// <param name="Students">All who were on its roster, those who left too: each who has something in it gets a take-home.</param>
 public sealed record PlannedClosing(ClassId Id, string Name, string? Skipped, IReadOnlyList<string> Will, int Students, int Files, long Bytes);
 
 /// <summary>The plan of a closing run: everything that will be done, and what is passed over.</summary>
@@ -36,6 +37,8 @@ public sealed record ClosingRunView(
     RunId Id, StepState State, string? Reason, RunWish Wish, ClosingOptions Options, Instant StartedAt, string StartedBy, Instant? EndedAt, int Classes, int Verified, int Skipped, int Failed, RunClassView? Now);
 
 /// <summary>What became of a class in a run.</summary>
+/// <param name="Files">Of the class, as the plan of the run said; the package has a few more, which tell of it.</param>
+/// <param name="Bytes">Of the package, as a file.</param>
 /// <param name="Fingerprint">The package's SHA-256; null if there is none.</param>
 public sealed record ClosingOutcome(ClassId Id, string Name, string Lead, string? Department, StepState State, string? Reason, int TakeHomes, int Files, long Bytes, string? Fingerprint, Instant? VerifiedAt);
 
@@ -74,7 +77,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
             var n = ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, k.Id)[k.Id];
             var plan = ClosingPlan.Of(options, ClosingExtras.Subject(c, k, n.Facts(k.State)));
             var (files, bytes) = plan.Skipped is null ? ClosingStore.FilesOf(c, k.Id) : (0, 0);
-            return new PlannedClosing(k.Id, k.Name, plan.Skipped, plan.Will, n.Students, files, bytes);
+            return new PlannedClosing(k.Id, k.Name, plan.Skipped, plan.Will, n.StudentsEver, files, bytes);
         }).ToList();
         var closes = planned.Where(p => p.Skipped is null).ToList();
         return new ClosingRunPlan(planned, closes.Count, planned.Count - closes.Count, closes.Sum(p => p.Files), closes.Sum(p => p.Bytes));
@@ -157,7 +160,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
             if (ClassStore.Find(c, r.ClassId) is not { } k) return new ClosingOutcome(r.ClassId, r.Name, "–", null, r.State, "It was deleted from the loft since.", 0, 0, 0, null, null);
             if (!leads.TryGetValue(k.YearId, out var staff)) leads[k.YearId] = staff = StaffStore.Of(c, k.YearId);
             var archive = packages[r.ClassId].FirstOrDefault(p => p.Kind == "Archive");
-            return new ClosingOutcome(r.ClassId, k.Name, staff.Lead(k.Id), k.Department, r.State, r.Reason, packages[r.ClassId].Count(p => p.Kind == "TakeHome"), archive?.Files ?? 0, archive?.Size ?? 0, archive?.Sha256, archive?.VerifiedAt);
+            return new ClosingOutcome(r.ClassId, k.Name, staff.Lead(k.Id), k.Department, r.State, r.Reason, packages[r.ClassId].Count(p => p.Kind == "TakeHome"), archive?.OwnFiles ?? 0, archive?.Size ?? 0, archive?.Sha256, archive?.VerifiedAt);
         }).ToList();
     });
 
@@ -165,7 +168,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     public Download ReportCsv(Caller who, RunId id)
     {
         var rows = Report(who, id).Select(o => new[] { o.Name, o.Lead, o.Department, Said(o.State), o.Reason, o.TakeHomes.ToString(CultureInfo.InvariantCulture), o.Files.ToString(CultureInfo.InvariantCulture), o.Bytes.ToString(CultureInfo.InvariantCulture), o.Fingerprint }.Select(CsvTable.ForSpreadsheets).ToArray());
-        var bytes = CsvTable.Write(["class", "lead teacher", "department", "outcome", "reason", "take-homes", "files in package", "bytes of package", "sha256 of package"], rows);
+        var bytes = CsvTable.Write(["class", "lead teacher", "department", "outcome", "reason", "take-homes", "files", "bytes of package", "sha256 of package"], rows);
         return new Download($"closing run {id.Value}.csv", new MemoryStream(bytes), bytes.Length);
     }
 

@@ -41,7 +41,7 @@ public sealed class Loft(Premises premises)
                 var p = packages.GetValueOrDefault(k.Id);
                 var may = Permissions.InClass(ClassGate.Find(c, who, k.Id).Standing, Act.CloseClass);
                 return new LoftClass(k.Id, k.Name, k.Mark, staff.Lead(k.Id), k.ArchivedAt is { } a ? premises.Clock.DateOf(a) : null,
-                    p?.Name, p?.Size, p?.Files, p?.Sha256, may, ClassStore.RolledTo(c, k.Id)?.Id);
+                    p?.Name, p?.Size, p?.OwnFiles, p?.Sha256, may, ClassStore.RolledTo(c, k.Id)?.Id);
             })]);
         }).Where(y => y.Classes.Count > 0).ToList();
     });

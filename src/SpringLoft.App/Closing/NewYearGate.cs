@@ -23,6 +23,7 @@ public sealed record GradeStep(string From, string? To, int Students, IReadOnlyL
 /// <summary>Where the school stands between two years.</summary>
 /// <param name="Open">True if the new year may begin.</param>
 /// <param name="BegunAt">When it was begun; null if it was not.</param>
+/// <param name="Grades">What beginning does to each grade; none once it has begun: nobody goes up twice.</param>
 /// <param name="Entrants">Active students in no class of the old year.</param>
 public sealed record GateView(
     YearId Old, string OldLabel, YearId? New, string? NewLabel, int Classes, int Verified, int SignedOff, IReadOnlyList<UnresolvedClass> Missing, IReadOnlyList<UnresolvedClass> Exceptions, bool Open, Instant? BegunAt,
@@ -114,7 +115,8 @@ public sealed class NewYearGate(Premises premises)
             var there = students.Where(p => p.Grade == g).ToList();
             return new GradeStep(g, step.Leaves ? null : step.Grade, there.Count, step.Leaves ? [.. there.Select(p => p.Name.Sort)] : []);
         }).ToList();
+        var begun = next is null ? null : YearStore.BegunAt(c, next.Id);
         return new(old.Id, old.Year.Label, next?.Id, next?.Year.Label, classes.Count, classes.Count(Verified), open.Count - missing.Count, missing, [.. open.Where(u => u.Reason is not null)], missing.Count == 0 && next is not null,
-            next is null ? null : YearStore.BegunAt(c, next.Id), steps, students.Count(p => !enrolled.Contains(p.Id)), next is null ? 0 : ClassStore.OfYear(c, next.Id).Count);
+            begun, begun is null ? steps : [], students.Count(p => !enrolled.Contains(p.Id)), next is null ? 0 : ClassStore.OfYear(c, next.Id).Count);
     }
 }

@@ -109,6 +109,8 @@ public sealed class Items(Premises premises)
     public async Task ChangePage(Caller by, ClassId id, ItemId item, string? title, string? text, int version, CancellationToken stop)
     {
         var name = PageTitle(title);
+        // An empty text empties the page; none at all is a request that lacks something.
+        if (text is null) throw new RefusedException("missing", "The text of the page is missing.", "Send the whole text.", "text");
         var file = await KeepText(text, stop).ConfigureAwait(false);
         premises.Db.Write(c =>
         {

@@ -8,6 +8,9 @@ public sealed record ClassCounts
 {
     public ClassId ClassId { get; init; }
     public int Students { get; init; }
+
+    /// <summary>With those who left: their work is packed too.</summary>
+    public int StudentsEver { get; init; }
     public int Groups { get; init; }
     public int GroupMembers { get; init; }
     public int Folders { get; init; }
@@ -49,7 +52,7 @@ public static class ClosingStore
     public static IReadOnlyDictionary<ClassId, ClassCounts> Counts(IDbConnection c, YearId year, LocalDate today, Instant now, ClassId? only = null) => c.Query<ClassCounts>(
         """
         WITH k AS MATERIALIZED (SELECT id FROM class WHERE year_id = @year AND (@only IS NULL OR id = @only)),
-        m AS (SELECT class_id, count(*) AS students FROM member WHERE class_id IN (SELECT id FROM k) AND role = 'Student' AND left_at IS NULL GROUP BY class_id),
+        m AS (SELECT class_id, sum(left_at IS NULL) AS students, count(*) AS students_ever FROM member WHERE class_id IN (SELECT id FROM k) AND role = 'Student' GROUP BY class_id),
         gr AS (SELECT g.class_id, count(DISTINCT g.id) AS groups, count(m.person_id) AS group_members
           FROM class_group g LEFT JOIN group_member x ON x.group_id = g.id LEFT JOIN member m ON m.class_id = g.class_id AND m.person_id = x.person_id AND m.left_at IS NULL
           WHERE g.class_id IN (SELECT id FROM k) AND g.binned_at IS NULL GROUP BY g.class_id),
@@ -81,7 +84,7 @@ public static class ClosingStore
         iv AS (SELECT class_id, count(*) AS invitations FROM invitation WHERE class_id IN (SELECT id FROM k) AND accepted_at IS NULL AND withdrawn_at IS NULL AND expires_at > @now GROUP BY class_id),
         oh AS (SELECT class_id, sum(changes) AS on_hold FROM delivery_on_hold WHERE class_id IN (SELECT id FROM k) AND delivery_id IN (SELECT id FROM delivery WHERE state IN ('Waiting', 'Applied')) GROUP BY class_id),
         n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL AND kind = 'Class' AND binned_at IS NULL GROUP BY rolled_from)
-        SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(gr.groups, 0) AS groups, ifnull(gr.group_members, 0) AS group_members, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
+        SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(m.students_ever, 0) AS students_ever, ifnull(gr.groups, 0) AS groups, ifnull(gr.group_members, 0) AS group_members, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
           ifnull(f.own_folders, 0) - ifnull(g.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,
           ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
           ifnull(u.unfiled, 0) AS unfiled, r.class_id IS NOT NULL AS run_going, n.next_year,

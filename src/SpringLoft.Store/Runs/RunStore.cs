@@ -60,6 +60,12 @@ public sealed record PackageRow
     public string Sha256 { get; init; } = "";
     public long Size { get; init; }
     public int Files { get; init; }
+
+    /// <summary>Of an archive package, how many of its files are the class's own; null where it was not noted.</summary>
+    public int? ClassFiles { get; init; }
+
+    /// <summary>The class's own files, as far as it is known which they are.</summary>
+    public int OwnFiles => ClassFiles ?? Files;
     public Instant MadeAt { get; init; }
     public Instant? VerifiedAt { get; init; }
 }
@@ -68,7 +74,7 @@ public sealed record PackageRow
 public static class RunStore
 {
     private const string PackageSelect =
-        "SELECT g.id, g.run_id, g.class_id, g.kind, g.student_id, g.name, g.sha256, b.size, g.files, g.made_at, g.verified_at FROM package g JOIN blob b ON b.sha256 = g.sha256";
+        "SELECT g.id, g.run_id, g.class_id, g.kind, g.student_id, g.name, g.sha256, b.size, g.files, g.class_files, g.made_at, g.verified_at FROM package g JOIN blob b ON b.sha256 = g.sha256";
 
     /// <summary>Adds a closing run over classes, all waiting.</summary>
     public static RunId Add(IDbConnection c, IReadOnlyList<ClassId> classes, ClosingOptions options, PersonId by, Instant at)
@@ -181,9 +187,9 @@ public static class RunStore
     /// <summary>Notes a package; the same one made again takes the place of the first.</summary>
     public static void PutPackage(IDbConnection c, PackageRow g) => c.Execute(
         """
-        INSERT INTO package(run_id, class_id, kind, student_id, name, sha256, files, made_at)
-        VALUES(@RunId, @ClassId, @Kind, @StudentId, @Name, @Sha256, @Files, @MadeAt)
-        ON CONFLICT(run_id, class_id, kind, ifnull(student_id, 0)) DO UPDATE SET name = @Name, sha256 = @Sha256, files = @Files, made_at = @MadeAt, verified_at = NULL
+        INSERT INTO package(run_id, class_id, kind, student_id, name, sha256, files, class_files, made_at)
+        VALUES(@RunId, @ClassId, @Kind, @StudentId, @Name, @Sha256, @Files, @ClassFiles, @MadeAt)
+        ON CONFLICT(run_id, class_id, kind, ifnull(student_id, 0)) DO UPDATE SET name = @Name, sha256 = @Sha256, files = @Files, class_files = @ClassFiles, made_at = @MadeAt, verified_at = NULL
         """, g);
 
     /// <summary>Notes that a package was read back and found whole.</summary>

@@ -111,7 +111,8 @@ public sealed class RecountTests
 
         var loft = school.Loft.See(school.Coordinator).SelectMany(y => y.Classes).ToList();
         Same("the loft", loft.Count, Count("class WHERE state = 'Archived' AND binned_at IS NULL"));
-        foreach (var k in loft) Same($"files of {k.Name} in the loft", k.Files ?? 0, c.ExecuteScalar<long?>("SELECT files FROM package WHERE class_id = @Id AND kind = 'Archive' AND verified_at IS NOT NULL ORDER BY id DESC LIMIT 1", new { k.Id }) ?? 0);
+        // As many as the plan said before, for nothing in an archived class changes.
+        foreach (var k in loft.Where(k => k.Package is not null)) Same($"files of {k.Name} in the loft", k.Files ?? 0, PlainFiles(c, k.Id.Value));
 
         var homes = school.TakeHomes.See(school.Coordinator, year);
         foreach (var h in homes.Students)

@@ -77,6 +77,7 @@ public class PutInAgainTests : SchoolTest
         await school.Items.ChangePage(school.Lead, school.Class, page, "Rules", "We begin at ten.", 1, CancellationToken.None);
 
         school.Items.Differences(school.Lead, school.Class, page, 1).Select(d => (d.Kind, d.Text)).ShouldBe([(DifferenceKind.Same, "We begin at "), (DifferenceKind.Gone, "nine"), (DifferenceKind.New, "ten"), (DifferenceKind.Same, ".")]);
+        (await Should.ThrowAsync<RefusedException>(() => school.Items.ChangePage(school.Lead, school.Class, page, "Rules", null, 2, CancellationToken.None))).Refusal.Code.ShouldBe("missing");
         Refused(() => school.Items.Differences(school.Outsider, school.Class, page, 1)).ShouldBe("not-found");
     }
 }

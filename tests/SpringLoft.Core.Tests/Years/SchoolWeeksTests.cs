@@ -42,7 +42,8 @@ public class SchoolWeeksTests
     public void A_week_in_two_terms_is_of_the_first()
     {
         var year = new SchoolYear("2026–27", [new("One", Calendars.Day(2026, 9, 7), Calendars.Day(2026, 9, 15)), new("Two", Calendars.Day(2026, 9, 17), Calendars.Day(2026, 9, 25))], [],
-            new HashSet<IsoDayOfWeek> { IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday }, IsoDayOfWeek.Monday) { Numbering = WeekNumbering.PerTerm };
+            new HashSet<IsoDayOfWeek> { IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday }, IsoDayOfWeek.Monday)
+        { Numbering = WeekNumbering.PerTerm };
 
         SchoolWeeks.Of(year).Select(w => (w.Number, w.Term.Name, w.Days.Count)).ShouldBe([(1, "One", 5), (2, "One", 4), (1, "Two", 5)]);
     }

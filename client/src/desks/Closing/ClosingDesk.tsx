@@ -152,7 +152,7 @@ export function ClosingDesk() {
       )}
       {d?.run != null && (
         <Box sx={{ mt: archived || going ? 0 : 4 }}>
-          <RunProgress key={d.run} classId={id} runId={d.run} />
+          <RunProgress key={d.run} classId={id} runId={d.run} restored={!archived && !going} />
         </Box>
       )}
       <Ask
@@ -189,7 +189,10 @@ export function ClosingDesk() {
 function ClosingOrder({ d }: { d: Schemas["ClosingView"] }) {
   return (
     <Box component="ol" sx={{ pl: 2.5, my: 1, "& li": { py: 0.25 } }}>
-      <li>a take-home for each of {count(d.students, "student", "students")} with work or files</li>
+      <li>
+        a take-home for each who has work or files in it, of{" "}
+        {count(d.students, "student who is or was", "students who are or were")} on the roster
+      </li>
       <li>
         the archive package: {count(d.files, "file", "files")}, {sayBytes(d.bytes)}, with roster, marks and
         folder rules

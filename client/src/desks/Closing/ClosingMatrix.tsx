@@ -185,6 +185,14 @@ function MatrixRow({ r, ticked, tick }: { r: Row; ticked: boolean; tick: () => v
             {levels[r.level].word}
           </StateMark>
         )}
+        {!closed && !r.signedOff && r.level === "Attention" && (
+          <Typography variant="caption" component="div" sx={{ color: "text.secondary", maxWidth: 220 }}>
+            {r.findings
+              .filter((x) => x.level === "Attention" && x.code !== "next-year")
+              .map((x) => x.text)
+              .join(" ")}
+          </Typography>
+        )}
       </TableCell>
       <TableCell>
         {r.held === 0

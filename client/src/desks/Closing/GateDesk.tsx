@@ -121,39 +121,43 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
       )}
       {g && (
         <Box component="section" aria-label="What beginning does" sx={{ mt: 3, maxWidth: 820 }}>
-          <Typography variant="h2">When {g.newLabel ?? "the new year"} begins</Typography>
-          <Table aria-label="Grades">
-            <TableHead>
-              <TableRow>
-                <TableCell>Grade now</TableCell>
-                <TableCell>Grade then</TableCell>
-                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                  Students
-                </TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {g.grades.map((s) => (
-                <TableRow key={s.from}>
-                  <TableCell>{s.from}</TableCell>
-                  <TableCell>
-                    {s.to ?? (
-                      <>
-                        <StateMark mark="none">leave</StateMark>{" "}
-                        <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
-                          {s.leavers.slice(0, 3).join("; ")}
-                          {s.leavers.length > 3 && ` and ${s.leavers.length - 3} more`}
-                        </Box>
-                      </>
-                    )}
-                  </TableCell>
+          <Typography variant="h2">
+            {g.begunAt != null ? `Since ${g.newLabel} began` : `When ${g.newLabel ?? "the new year"} begins`}
+          </Typography>
+          {g.grades.length > 0 && (
+            <Table aria-label="Grades">
+              <TableHead>
+                <TableRow>
+                  <TableCell>Grade now</TableCell>
+                  <TableCell>Grade then</TableCell>
                   <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                    {s.students}
+                    Students
                   </TableCell>
                 </TableRow>
-              ))}
-            </TableBody>
-          </Table>
+              </TableHead>
+              <TableBody>
+                {g.grades.map((s) => (
+                  <TableRow key={s.from}>
+                    <TableCell>{s.from}</TableCell>
+                    <TableCell>
+                      {s.to ?? (
+                        <>
+                          <StateMark mark="none">leave</StateMark>{" "}
+                          <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
+                            {s.leavers.slice(0, 3).join("; ")}
+                            {s.leavers.length > 3 && ` and ${s.leavers.length - 3} more`}
+                          </Box>
+                        </>
+                      )}
+                    </TableCell>
+                    <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+                      {s.students}
+                    </TableCell>
+                  </TableRow>
+                ))}
+              </TableBody>
+            </Table>
+          )}
           <Typography variant="body2" sx={{ color: "text.secondary", mt: 1 }}>
             {count(g.entrants, "active student is", "active students are")} in no class of {g.oldLabel}: new
             entrants, or left out. {count(g.nextClasses, "class stands", "classes stand")} ready for{" "}

@@ -7,7 +7,16 @@ import { sayMoment } from "../../parts/words";
 import { StepList } from "./StepList";
 
 /** A closing run, live: what is done, what is at work, and why something failed. */
-export function RunProgress({ classId, runId }: { classId: number; runId: number }) {
+export function RunProgress({
+  classId,
+  runId,
+  restored,
+}: {
+  classId: number;
+  runId: number;
+  /** The class is archived no more, whatever the run did. */
+  restored: boolean;
+}) {
   const path = { params: { path: { classId, runId } } };
   const run = useRun({
     key: ["run", classId, runId],
@@ -24,7 +33,9 @@ export function RunProgress({ classId, runId }: { classId: number; runId: number
         <>
           <Typography variant="h2">
             {mine.state === "Done"
-              ? "Closed and verified"
+              ? restored
+                ? "Closed once, and restored since"
+                : "Closed and verified"
               : mine.state === "Failed"
                 ? "The last run failed"
                 : "Closing run"}
@@ -32,7 +43,17 @@ export function RunProgress({ classId, runId }: { classId: number; runId: number
           <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
             begun {sayMoment(run.data.startedAt)}
           </Typography>
-          <StepList steps={mine.steps} />
+          <StepList
+            steps={
+              restored
+                ? mine.steps.map((s) =>
+                    s.step === "Archive" && s.state === "Done"
+                      ? { ...s, detail: "stood in the loft until it was restored" }
+                      : s,
+                  )
+                : mine.steps
+            }
+          />
           {mine.reason && <Typography sx={{ mt: 1, color: "error.main" }}>{mine.reason}</Typography>}
         </>
       )}
