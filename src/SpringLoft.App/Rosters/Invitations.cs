@@ -109,7 +109,8 @@ public sealed class Invitations(Premises premises)
 
     private static string? WhyNot(IDbConnection c, ClassId id, string email)
     {
-        if (!MailAddress.TryCreate(email, out _)) return $"“{email}” is no e-mail address";
+        // RFC 5321, 4.5.3.1: 64 octets before the sign, 254 in all (from memory).
+        if (email.Length > 254 || email.IndexOf('@', StringComparison.Ordinal) > 64 || !MailAddress.TryCreate(email, out _)) return $"“{(email.Length > 80 ? email[..80] + "…" : email)}” is no e-mail address";
         return RosterStore.Emails(c, id).FirstOrDefault(e => e.Value.Equals(email, StringComparison.OrdinalIgnoreCase)) is { Value: not null } here && RosterStore.Member(c, id, here.Key) is { LeftAt: null }
             ? $"{email}: is on the roster already" : null;
     }

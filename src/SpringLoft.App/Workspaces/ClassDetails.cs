@@ -93,6 +93,7 @@ public sealed class ClassDetails(Premises premises)
     /// <exception cref="RefusedException"><c>changed-meanwhile</c> if it is another one by now.</exception>
     public void SetWelcome(Caller by, ClassId id, string? was, string? text)
     {
+        if (text is null) throw new RefusedException("missing", "The welcome note is missing.", "Send the whole text; an empty one takes the note away.", "text");
         var note = Note(text);
         premises.Db.Write(c =>
         {

@@ -1,6 +1,3 @@
-using DiffPlex;
-using DiffPlex.Chunkers;
-
 namespace SpringLoft.Core.Workspaces;
 
 /// <summary>How a stretch of a text came to differ.</summary>
@@ -101,16 +98,13 @@ public static class TextMerge
     // For each line of the old text the line of the new one that it still is; -1 where it is gone.
     private static int[] Matches(List<string> was, List<string> now)
     {
-        // A mark before each line, so that an empty one is a line too.
-        static string Marked(List<string> lines) => string.Join('\n', lines.Select(l => $"|{l}"));
-        var blocks = Differ.Instance.CreateDiffs(Marked(was), Marked(now), ignoreWhiteSpace: false, ignoreCase: false, new LineChunker()).DiffBlocks;
         var matches = new int[was.Count];
         var (at, to) = (0, 0);
-        foreach (var d in blocks)
+        foreach (var d in Compared.Of(was, now))
         {
-            while (at < d.DeleteStartA) matches[at++] = to++;
-            for (var i = 0; i < d.DeleteCountA; i++) matches[at++] = -1;
-            to += d.InsertCountB;
+            while (at < d.FromWas) matches[at++] = to++;
+            for (var i = 0; i < d.CountWas; i++) matches[at++] = -1;
+            to += d.CountNow;
         }
         while (at < was.Count) matches[at++] = to++;
         return matches;

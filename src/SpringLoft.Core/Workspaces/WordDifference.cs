@@ -1,6 +1,3 @@
-using DiffPlex;
-using DiffPlex.Chunkers;
-
 namespace SpringLoft.Core.Workspaces;
 
 /// <summary>What became of a stretch of a text.</summary>
@@ -9,16 +6,12 @@ public enum DifferenceKind { Same, Gone, New }
 /// <summary>A stretch of two texts that are compared; it is text of both, of the earlier one, or of the later one.</summary>
 public sealed record TextDifference(DifferenceKind Kind, string Text);
 
-/// <summary>Compares two texts word by word: what is gone and what is new, in the order in which one reads.</summary>
+/// <summary>Compares two texts word by word, within the lines that differ: what is gone and what is new, in the order in which one reads.</summary>
 public static class WordDifference
 {
-    private static readonly char[] Between = [' ', '\n', '\t', '.', ',', ';', ':', '!', '?', '(', ')', '*', '#', '-'];
-
     /// <summary>The stretches in their order. Those that are not new make the earlier text, those that are not gone the later one.</summary>
     public static IReadOnlyList<TextDifference> Of(string earlier, string later)
     {
-        var diff = Differ.Instance.CreateDiffs(earlier, later, ignoreWhiteSpace: false, ignoreCase: false, new DelimiterChunker(Between));
-        var (was, now) = (diff.PiecesOld, diff.PiecesNew);
         var parts = new List<TextDifference>();
         void Add(DifferenceKind kind, IEnumerable<string> pieces)
         {
@@ -27,15 +20,51 @@ public static class WordDifference
             if (parts.Count > 0 && parts[^1].Kind == kind) parts[^1] = parts[^1] with { Text = parts[^1].Text + text };
             else parts.Add(new(kind, text));
         }
-        var at = 0;
-        foreach (var b in diff.DiffBlocks)
+        void Walk(IReadOnlyList<string> was, IReadOnlyList<string> now, Action<IEnumerable<string>, IEnumerable<string>> differs)
         {
-            Add(DifferenceKind.Same, was.Skip(at).Take(b.DeleteStartA - at));
-            Add(DifferenceKind.Gone, was.Skip(b.DeleteStartA).Take(b.DeleteCountA));
-            Add(DifferenceKind.New, now.Skip(b.InsertStartB).Take(b.InsertCountB));
-            at = b.DeleteStartA + b.DeleteCountA;
+            var at = 0;
+            foreach (var d in Compared.Of(was, now))
+            {
+                Add(DifferenceKind.Same, was.Skip(at).Take(d.FromWas - at));
+                differs(was.Skip(d.FromWas).Take(d.CountWas), now.Skip(d.FromNow).Take(d.CountNow));
+                at = d.FromWas + d.CountWas;
+            }
+            Add(DifferenceKind.Same, was.Skip(at));
         }
-        Add(DifferenceKind.Same, was.Skip(at));
+        Walk(Lines(earlier), Lines(later), (gone, fresh) => Walk(Words(string.Concat(gone)), Words(string.Concat(fresh)), (was, now) =>
+        {
+            Add(DifferenceKind.Gone, was);
+            Add(DifferenceKind.New, now);
+        }));
         return parts;
+    }
+
+    // Each with the break that ends it.
+    private static List<string> Lines(string text)
+    {
+        var lines = new List<string>();
+        for (var at = 0; at < text.Length;)
+        {
+            var end = text.IndexOf('\n', at) is var i and >= 0 ? i + 1 : text.Length;
+            lines.Add(text[at..end]);
+            at = end;
+        }
+        return lines;
+    }
+
+    // Letters and figures together; whatever stands between words by itself.
+    private static List<string> Words(string text)
+    {
+        var words = new List<string>();
+        for (var at = 0; at < text.Length;)
+        {
+            var end = at + 1;
+            if (IsWord(text[at])) while (end < text.Length && IsWord(text[end])) end++;
+            words.Add(text[at..end]);
+            at = end;
+        }
+        return words;
+
+        static bool IsWord(char c) => char.IsLetterOrDigit(c) || char.IsSurrogate(c) || char.GetUnicodeCategory(c) == System.Globalization.UnicodeCategory.NonSpacingMark;
     }
 }

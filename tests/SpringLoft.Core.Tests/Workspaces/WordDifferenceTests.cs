@@ -17,6 +17,20 @@ public class WordDifferenceTests
     public void It_is_told_word_by_word(string earlier, string later, string told) => Told(earlier, later).ShouldBe(told);
 
     [Fact]
+    public void Of_texts_that_differ_in_more_than_a_person_reads_the_whole_is_told()
+    {
+        string Text(int by) => string.Join('\n', Enumerable.Range(0, 50_000).Select(i => (char)('a' + (i * by % 26))));
+        var (earlier, later) = ("begin\n" + Text(3) + "\nend", "begin\n" + Text(7) + "\nend");
+
+        var parts = WordDifference.Of(earlier, later);
+
+        string.Concat(parts.Where(p => p.Kind != DifferenceKind.New).Select(p => p.Text)).ShouldBe(earlier);
+        string.Concat(parts.Where(p => p.Kind != DifferenceKind.Gone).Select(p => p.Text)).ShouldBe(later);
+        parts.Count.ShouldBeLessThan(10);
+        TextMerge.Merge(earlier, later, earlier).Count(c => c.Kind == MergeKind.Mine).ShouldBe(1);
+    }
+
+    [Fact]
     public void Both_texts_can_be_read_off_it()
     {
         var text = Any.Of("a", "b", " ", "\n", "word", ".", "é").List[0, 14].Select(string.Concat);
