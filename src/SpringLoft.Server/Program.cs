@@ -197,7 +197,7 @@ ShelfEndpoints.Map(api);
 ShelfEndpoints.MapPages(app);
 RolloverEndpoints.Map(api);
 if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data);
-app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c)?.Name ?? "no school yet") }).ExcludeFromDescription();
+app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c) is null ? "no school yet" : "read") }).ExcludeFromDescription();
 // Every other address is the front end's, but not those of the API: there a wrong method or type is to be told.
 app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html");
 

@@ -29,30 +29,11 @@ public sealed class SigningIn(Premises premises)
         if (string.IsNullOrWhiteSpace(userName)) throw new RefusedException("missing", "The user name is missing.", "Type it in.", "userName");
         if (string.IsNullOrEmpty(password)) throw new RefusedException("missing", "The password is missing.", "Type it in.", "password");
         if (password.Length > SignInRules.MaxLength) throw Wrong();
-        var (person, kept) = premises.Db.Read(c =>
-        {
-            var p = PersonStore.ByUserName(c, userName.Trim());
-            return (p, p is null ? null : PersonStore.SignIn(c, p.Id));
-        });
-        if (person is not { Active: true } || kept is null)
+        var person = premises.Db.Read(c => PersonStore.ByUserName(c, userName.Trim()));
+        if (person is not { Active: true } || Try(person, password, Wrong) is not { } kept)
         {
             // As slow as a real one, so that the time does not tell whether the name exists.
             Hasher.VerifyHashedPassword(Nobody, NobodysHash, password);
-            throw Wrong();
-        }
-        var now = premises.Clock.Now;
-        if (kept.ShutUntil is { } until && now < until)
-            throw new RefusedException("sign-in-shut", $"Too many wrong passwords: sign-in for this name is shut for {Math.Ceiling((until - now).TotalSeconds)} s.", "Wait, then try again; your teacher can give you new details.");
-        if (Hasher.VerifyHashedPassword(Nobody, kept.PasswordHash, password) == PasswordVerificationResult.Failed)
-        {
-            var wrong = kept.WrongInRow + 1;
-            var wait = SignInRules.WaitAfter(wrong);
-            premises.Db.Write(c =>
-            {
-                PersonStore.SetWrong(c, person.Id, wrong, wait > Duration.Zero ? now + wait : null);
-                if (wait > Duration.Zero)
-                    Premises.Add(c, new Caller(person.Id, person.Role, person.Name.Display), now, new("slowed down sign-in", "person", person.Id.Value, null, $"{wrong} wrong passwords in a row"));
-            });
             throw Wrong();
         }
         // Used once, a first password is on no slip any more.
@@ -74,9 +55,8 @@ public sealed class SigningIn(Premises premises)
     /// <returns>The new stamp.</returns>
     public string ChangePassword(Caller by, string? oldPassword, string? newPassword)
     {
-        var (person, kept) = premises.Db.Read(c => (PersonStore.Find(c, by.Id)!, PersonStore.SignIn(c, by.Id)!));
-        if (Hasher.VerifyHashedPassword(Nobody, kept.PasswordHash, oldPassword ?? "") == PasswordVerificationResult.Failed)
-            throw new RefusedException("password-wrong", "That is not your password now.", "Type the one you signed in with.", "oldPassword");
+        var person = premises.Db.Read(c => PersonStore.Find(c, by.Id)!);
+        Try(person, oldPassword ?? "", () => new RefusedException("password-wrong", "That is not your password now.", "Type the one you signed in with.", "oldPassword"));
         if (SignInRules.CheckNew(newPassword ?? "", person.UserName, newPassword == oldPassword) is { } refusal) throw new RefusedException(refusal);
         var stamp = NewStamp();
         premises.Write(by, (_, _) => new("changed password", "person", by.Id.Value, null, "own password"), (c, _) =>
@@ -86,6 +66,30 @@ public sealed class SigningIn(Premises premises)
         });
         return stamp;
     }
+
+    // One try at a time for a person: sent at once, forty guesses are as many as one after the other, and shut after the fifth.
+    private SignInRow? Try(PersonRow person, string password, Func<RefusedException> wrong)
+    {
+        lock (turns[(int)(person.Id.Value % turns.Length)])
+        {
+            if (premises.Db.Read(c => PersonStore.SignIn(c, person.Id)) is not { } kept) return null;
+            var now = premises.Clock.Now;
+            if (kept.ShutUntil is { } until && now < until)
+                throw new RefusedException("sign-in-shut", $"Too many wrong passwords: sign-in for this name is shut for {Math.Ceiling((until - now).TotalSeconds)} s.", "Wait, then try again; your teacher can give you new details.");
+            if (Hasher.VerifyHashedPassword(Nobody, kept.PasswordHash, password) != PasswordVerificationResult.Failed) return kept;
+            var inRow = kept.WrongInRow + 1;
+            var wait = SignInRules.WaitAfter(inRow);
+            premises.Db.Write(c =>
+            {
+                PersonStore.SetWrong(c, person.Id, inRow, wait > Duration.Zero ? now + wait : null);
+                if (wait > Duration.Zero)
+                    Premises.Add(c, new Caller(person.Id, person.Role, person.Name.Display), now, new("slowed down sign-in", "person", person.Id.Value, null, $"{inRow} wrong passwords in a row"));
+            });
+            throw wrong();
+        }
+    }
+
+    private readonly object[] turns = [.. Enumerable.Range(0, 64).Select(_ => new object())];
 
     private static RefusedException Wrong() =>
         new("sign-in-wrong", "User name or password is not right.", "Check both; capital letters count in the password.");

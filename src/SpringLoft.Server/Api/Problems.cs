@@ -6,7 +6,7 @@ using SpringLoft.Store.Files;
 namespace SpringLoft.Server.Api;
 
 /// <summary>Errors as Problem Details (RFC 9457) with a stable code, the field and the mend.</summary>
-internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
+internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> log)
 {
     public async Task InvokeAsync(HttpContext context)
     {
@@ -41,7 +41,7 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
         }
         catch (BadHttpRequestException e)
         {
-            await Write(context, e.StatusCode, new("bad-request", $"The request can't be read: {Innermost(e)}", "Check the types of what was sent."));
+            await Write(context, e.StatusCode, Unreadable(e));
         }
         catch (OperationCanceledException) when (context.RequestAborted.IsCancellationRequested)
         {
@@ -88,9 +88,20 @@ internal sealed class Problems(RequestDelegate next, ILogger<Problems> log)
         _ => 422,
     };
 
-    private static string Innermost(Exception e)
+    // What can't be read, by its place in the request; how the program calls its types is nobody's business.
+    private static Refusal Unreadable(Exception e)
     {
+        const string mend = "See the OpenAPI document for what belongs there.";
         while (e.InnerException is { } inner) e = inner;
-        return e.Message;
+        if (e is System.Text.Json.JsonException { Path: { Length: > 2 } path })
+            return new("bad-request", $"The request can't be read: at “{path[2..]}” stands something else than belongs there.", mend, path[2..]);
+        if (e is System.Text.Json.JsonException) return new("bad-request", "The request can't be read: it is no JSON, or not the kind of JSON that belongs there.", mend);
+        if (Parameter().Match(e.Message) is { Success: true } p)
+            return new("bad-request", p.Groups["from"].Success ? $"The request can't be read: “{p.Groups["from"].Value}” is no value for “{p.Groups["name"].Value}”." : $"The request can't be read: “{p.Groups["name"].Value}” is missing.", mend, p.Groups["name"].Value);
+        return new("bad-request", "The request can't be read.", mend);
     }
+
+    // As the framework says it: Failed to bind parameter "long classId" from "x".
+    [System.Text.RegularExpressions.GeneratedRegex("""parameter "(?:[^"]* )?(?<name>\w+)"(?: from "(?<from>[^"]*)")?""")]
+    private static partial System.Text.RegularExpressions.Regex Parameter();
 }

@@ -29,6 +29,33 @@ public class SigningInTests : SchoolTest
     }
 
     [Fact]
+    public void Forty_guesses_sent_at_once_are_no_more_than_five()
+    {
+        var signing = SigningIn;
+        var codes = new System.Collections.Concurrent.ConcurrentBag<string>();
+        Parallel.For(0, 40, new() { MaxDegreeOfParallelism = 40 }, i => codes.Add(Refused(() => signing.SignIn("lead", $"guess number {i}"))));
+
+        codes.GroupBy(c => c).ToDictionary(g => g.Key, g => g.Count()).ShouldBe(new Dictionary<string, int> { ["sign-in-wrong"] = 5, ["sign-in-shut"] = 35 }, ignoreOrder: true);
+    }
+
+    [Fact]
+    public void Many_who_sign_in_at_once_with_the_right_password_all_get_in()
+    {
+        var signing = SigningIn;
+        Parallel.For(0, 20, new() { MaxDegreeOfParallelism = 20 }, _ => signing.SignIn("lead", TinySchool.Password).Me.Id.ShouldBe(school.Lead.Id));
+    }
+
+    [Fact]
+    public void The_old_password_at_a_change_is_guessed_no_oftener()
+    {
+        var signing = SigningIn;
+        for (var i = 0; i < 5; i++) Refused(() => signing.ChangePassword(school.Umi, $"guess {i}", "blue-otter-walks")).ShouldBe("password-wrong");
+
+        Refused(() => signing.ChangePassword(school.Umi, TinySchool.Password, "blue-otter-walks")).ShouldBe("sign-in-shut");
+        Refused(() => signing.SignIn("umi", TinySchool.Password)).ShouldBe("sign-in-shut");
+    }
+
+    [Fact]
     public void A_changed_password_ends_other_sign_ins()
     {
         var (_, stamp) = SigningIn.SignIn("umi", TinySchool.Password);
