@@ -334,7 +334,7 @@ public sealed class FaultTests : IDisposable
     }
 
     [Fact]
-    public async Task A_clean_stop_ends_well_and_the_health_page_names_the_school()
+    public async Task A_clean_stop_ends_well_and_the_health_page_says_that_all_is_well()
     {
         using var server = RealServer.Start(school.Folder);
         using (var http = server.Nobody()) (await http.GetStringAsync("/health")).ShouldSatisfyAllConditions(h => h.ShouldContain("\"read\""), h => h.ShouldNotContain("Tiny", Case.Sensitive, "who is not signed in learns no name"));
