@@ -22,6 +22,8 @@ function set(next: Partial<Standing>) {
 export const standing = {
   /** Who is at work here; null before anybody signed in and after they signed out. Only theirs is a session that can end. */
   person: null as number | null,
+  /** Somebody goes for good: what is typed is no reason to ask any more. */
+  leaving: false,
   serverAnswered: () => set({ away: false }),
   serverAway: () => set({ away: true }),
   /** Waits until the session is renewed. */
@@ -36,6 +38,14 @@ export const standing = {
     for (const go of all) go();
   },
 };
+
+/** The door, with nothing of who was here before: no screen, no answer of the server's, no draft. */
+export function beginAnew() {
+  standing.person = null;
+  standing.leaving = true;
+  sessionStorage.clear();
+  window.location.replace("/");
+}
 
 /** How things stand, anew whenever they change. */
 export const useStanding = () =>

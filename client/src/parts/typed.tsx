@@ -5,6 +5,7 @@ import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, type ReactNode } from "react";
 import { useBlocker, useNavigate } from "react-router";
+import { standing } from "../api/standing";
 
 const TypedContext = createContext<{ hold: () => () => void }>({ hold: () => () => {} });
 
@@ -28,7 +29,7 @@ export function TypedProvider({ children }: { children: ReactNode }) {
   );
   useEffect(() => {
     const on = (e: BeforeUnloadEvent) => {
-      if (held.current > 0) e.preventDefault();
+      if (held.current > 0 && !standing.leaving) e.preventDefault();
     };
     window.addEventListener("beforeunload", on);
     return () => window.removeEventListener("beforeunload", on);

@@ -11,7 +11,7 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, take, type ProblemError, type Schemas } from "../api/client";
-import { standing, useStanding } from "../api/standing";
+import { beginAnew, standing, useStanding } from "../api/standing";
 import { Problem } from "../parts/Problem";
 
 /** Stands over every screen: a bar while the server is away, and a door where a session ended. The screen stays as it was. */
@@ -64,13 +64,6 @@ function AwayBar() {
       </Alert>
     </Box>
   );
-}
-
-// With nothing of who was here before.
-function beginAnew() {
-  standing.person = null;
-  sessionStorage.clear();
-  window.location.assign("/");
 }
 
 function Renewal({ me }: { me: Schemas["Me"] }) {

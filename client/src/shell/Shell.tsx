@@ -5,14 +5,12 @@ import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useColorScheme } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { Link as RouterLink, useLocation } from "react-router";
 import { api, take, type Schemas } from "../api/client";
 import { useSchool } from "../api/queries";
-import { standing } from "../api/standing";
+import { beginAnew } from "../api/standing";
 import { useAct } from "../api/useAct";
-import { useGoOn } from "../parts/typed";
 import { DemoDate } from "./DemoDate";
 import { FindBox } from "./FindBox";
 import { YearStrip } from "./YearStrip";
@@ -214,18 +212,7 @@ function OwnMenu({ me, isDemo, today }: { me: Schemas["Me"]; isDemo: boolean; to
   const [moving, setMoving] = useState(false);
   const { mode, systemMode, setMode } = useColorScheme();
   const dark = (mode === "system" ? systemMode : mode) === "dark";
-  const go = useGoOn();
-  const queries = useQueryClient();
-  const out = useAct(
-    () => take(api.POST("/api/sign-out")),
-    () => {
-      // Whoever comes next begins with nothing of this one's.
-      standing.person = null;
-      sessionStorage.clear();
-      queries.clear();
-      go("/");
-    },
-  );
+  const out = useAct(() => take(api.POST("/api/sign-out")), beginAnew);
   const close = () => setAnchor(null);
   return (
     <>

@@ -156,6 +156,23 @@ test("of two who write on one folder plan, the second has both", async ({ browse
   await expect(coordinator.getByRole("link", { name: /^Put version/ })).toBeVisible();
 });
 
+test("who signs out leaves nothing behind for the next at the same screen", async ({ browser }) => {
+  const page = await signedIn(browser, "oisin");
+  await page.goto(`/classes/${classId}/set-up`);
+  await page.getByLabel("Notice to the class").fill("Half a notice of Oisín's");
+  await page.getByRole("button", { name: /^Oisín/ }).click();
+  await page.getByRole("menuitem", { name: "Sign out" }).click();
+  await expect(page.getByRole("heading", { name: "Sign in to Spring Loft" })).toBeVisible();
+  await expect(page.getByText("Year board")).toHaveCount(0);
+  await page.getByLabel("User name").fill("wren");
+  await page.getByLabel("Password").fill(staffPassword);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("button", { name: /^Wren/ })).toBeVisible();
+  await page.goto(`/classes/${classId}/set-up`);
+  await expect(page.getByLabel("Notice to the class")).toHaveValue("");
+  await page.context().close();
+});
+
 test("a server that goes while a form is open: the screen stays, and the act is done once when it is back", async ({ school }) => {
   await teacher.goto(`/classes/${classId}/work`);
   await teacher.getByRole("button", { name: "Make an assignment…" }).click();
