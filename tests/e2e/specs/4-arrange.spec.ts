@@ -333,7 +333,10 @@ test("blind spots are counted on the board", async () => {
   await teacher.goto(`/classes/${classId}/groups`);
   await teacher.getByRole("button", { name: "Change group Drummers" }).click();
   await teacher.getByRole("button", { name: "Not now" }).click();
+  const saved = teacher.waitForResponse((r) => r.request().method() !== "GET" && r.url().includes("/groups"));
   await teacher.getByRole("table", { name: "Students and groups" }).getByRole("checkbox", { checked: true }).first().uncheck();
+  // Gone to the board before it is answered, it would be cut off.
+  await saved;
   await teacher.goto("/");
   await expect(teacher.locator(`tr[data-id="${classId}"]`)).toContainText("1 blind spot");
   await isAccessible(teacher, "the board with a blind spot");
