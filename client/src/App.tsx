@@ -70,7 +70,13 @@ export function App() {
     );
   }
   standing.person = me.data.id;
-  if (me.data.mustChangePassword) return <ChangePassword first name={me.data.name} />;
+  if (me.data.mustChangePassword)
+    return (
+      <>
+        <Doorkeeper me={me.data} />
+        <ChangePassword first name={me.data.name} />
+      </>
+    );
   const staff = me.data.role !== "Student";
   return (
     <KeysProvider>

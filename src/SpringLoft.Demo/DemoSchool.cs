@@ -6,6 +6,7 @@ using SpringLoft.Core.Naming;
 using SpringLoft.Core.People;
 using SpringLoft.Core.Plans;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Letters;
 using SpringLoft.Store.Naming;
 using SpringLoft.Store.People;
 using SpringLoft.Store.Plans;
@@ -44,6 +45,12 @@ public static class DemoSchool
         say("Making the demo school …");
         var people = Ground(premises);
         new DemoYears(premises, runner, people).Make(say);
+        // What was written about last year's closings was read last year.
+        premises.Db.Write(c =>
+        {
+            foreach (var l in LetterStore.Newest(c, int.MaxValue)) LetterStore.Sent(c, l.Id, l.WrittenAt);
+            LetterStore.RemoveBefore(c, premises.Clock.Now + Duration.FromDays(1));
+        });
         return SignIns();
     }
 

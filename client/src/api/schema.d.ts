@@ -4879,6 +4879,8 @@ export interface components {
         LetterState: "Waiting" | "Sent" | "GivenUp";
         LettersView: {
             stayHere: boolean;
+            /** Format: int32 */
+            triedForDays: number;
             letters: components["schemas"]["LetterView"][];
         };
         LetterView: {
@@ -5670,6 +5672,8 @@ export interface components {
             state: components["schemas"]["StepState"];
             reason: null | string;
             steps: components["schemas"]["RunStepView"][];
+            /** @default false */
+            restored: boolean;
         };
         /** Format: int64 */
         RunId: number;

@@ -9,6 +9,8 @@ import { useCallback, useId, useState, type ReactNode } from "react";
 import { Problem } from "./Problem";
 import { useTyped } from "./typed";
 
+const ticks = new Set(["checkbox", "radio", "file"]);
+
 /**
  * Says what will be done before it is done. The button says what it does. What was typed is not lost by a click beside or by
  * Escape: it is asked first, unless it is `kept`.
@@ -35,6 +37,12 @@ export function Ask(props: {
   const [scrolls, setScrolls] = useState(false);
   const [typed, setTyped] = useState(false);
   const [asking, setAsking] = useState(false);
+  const [busy, setBusy] = useState(false);
+  if (busy !== (props.busy ?? false)) {
+    setBusy(props.busy ?? false);
+    // Its act is done: what was typed for it is saved.
+    if (busy && !props.error) setTyped(false);
+  }
   if (!props.open && (typed || asking)) {
     setTyped(false);
     setAsking(false);
@@ -59,7 +67,10 @@ export function Ask(props: {
       <Box
         component="form"
         sx={{ display: "flex", flexDirection: "column", minHeight: 0 }}
-        onInput={() => setTyped(true)}
+        onInput={(e) => {
+          // A tick is quickly set again; words are not.
+          if (!ticks.has((e.target as HTMLInputElement).type)) setTyped(true);
+        }}
         onSubmit={(e) => {
           e.preventDefault();
           // Enter in a field of a form in this one is that one's.

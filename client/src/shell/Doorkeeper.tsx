@@ -6,13 +6,13 @@ import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import Portal from "@mui/material/Portal";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, take, type ProblemError, type Schemas } from "../api/client";
 import { beginAnew, standing, useStanding } from "../api/standing";
 import { Problem } from "../parts/Problem";
+import { SignInFields } from "../parts/SignInFields";
 
 /** Stands over every screen: a bar while the server is away, and a door where a session ended. The screen stays as it was. */
 export function Doorkeeper({ me }: { me: Schemas["Me"] }) {
@@ -68,11 +68,10 @@ function AwayBar() {
 
 function Renewal({ me }: { me: Schemas["Me"] }) {
   const queries = useQueryClient();
-  const [userName, setUserName] = useState("");
-  const [password, setPassword] = useState("");
+  const [typed, setTyped] = useState({ userName: "", password: "" });
   const enter = useMutation<unknown, ProblemError>({
     mutationFn: async () => {
-      await take(api.POST("/api/sign-in", { body: { userName, password } }));
+      await take(api.POST("/api/sign-in", { body: typed }));
       const now = await take(api.GET("/api/me"));
       // Somebody else's screen is not this one's.
       if (now.id !== me.id) beginAnew();
@@ -99,20 +98,7 @@ function Renewal({ me }: { me: Schemas["Me"] }) {
           <Typography>
             Sign in once more, {me.name.split(" ")[0]}: your screen and what you typed are as you left them.
           </Typography>
-          <TextField
-            label="User name"
-            autoComplete="username"
-            autoFocus
-            value={userName}
-            onChange={(e) => setUserName(e.target.value)}
-          />
-          <TextField
-            label="Password"
-            type="password"
-            autoComplete="current-password"
-            value={password}
-            onChange={(e) => setPassword(e.target.value)}
-          />
+          <SignInFields value={typed} onChange={setTyped} />
           <Problem error={enter.error} />
         </DialogContent>
         <DialogActions>

@@ -19,7 +19,8 @@ public sealed record ClosingView(FindingLevel Level, IReadOnlyList<Finding> Find
 public sealed record RunStepView(ClosingStep Step, StepState State, int Done, int Total, string? Detail);
 
 /// <summary>A class in a run.</summary>
-public sealed record RunClassView(ClassId Id, string Name, StepState State, string? Reason, IReadOnlyList<RunStepView> Steps);
+/// <param name="Restored">It was archived by the run, and is archived no more.</param>
+public sealed record RunClassView(ClassId Id, string Name, StepState State, string? Reason, IReadOnlyList<RunStepView> Steps, bool Restored = false);
 
 /// <summary>A run and how far it is.</summary>
 public sealed record RunView(RunId Id, StepState State, Instant StartedAt, Instant? EndedAt, IReadOnlyList<RunClassView> Classes);
@@ -84,7 +85,12 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
         var classes = RunStore.Classes(c, run);
         if (row is null || classes.All(k => k.ClassId != id)) throw Refusals.NotFound("run");
         var steps = RunStore.Steps(c, run).ToLookup(s => s.ClassId);
-        return new(run, row.State, row.StartedAt, row.EndedAt, [.. classes.Select(k => new RunClassView(k.ClassId, k.Name, k.State, k.Reason,
-            [.. steps[k.ClassId].OrderBy(s => s.Step).Select(s => new RunStepView(s.Step, s.State, s.Done, s.Total, s.Step == ClosingStep.Check ? null : s.Detail))]))]);
+        return new(run, row.State, row.StartedAt, row.EndedAt, [.. classes.Select(k =>
+        {
+            var restored = k.State == StepState.Done && ClassStore.Find(c, k.ClassId) is { State: not ClassState.Archived };
+            return new RunClassView(k.ClassId, k.Name, k.State, k.Reason,
+                [.. steps[k.ClassId].OrderBy(s => s.Step).Select(s => new RunStepView(s.Step, s.State, s.Done, s.Total,
+                    s.Step == ClosingStep.Check ? null : restored && s.Step == ClosingStep.Archive ? "stood in the loft until it was restored" : s.Detail))], restored);
+        })]);
     }
 }

@@ -11,7 +11,8 @@ public sealed record LetterView(long Id, string To, string Subject, Instant Writ
 
 /// <summary>The letters.</summary>
 /// <param name="StayHere">True if no mail server is connected: letters are kept on this machine and go to nobody.</param>
-public sealed record LettersView(bool StayHere, IReadOnlyList<LetterView> Letters);
+/// <param name="TriedForDays">For how long a letter that is not taken is tried again.</param>
+public sealed record LettersView(bool StayHere, int TriedForDays, IReadOnlyList<LetterView> Letters);
 
 /// <summary>Letters on their way, and what became of those before.</summary>
 public sealed class LetterDesk(Premises premises, IPost post)
@@ -19,7 +20,7 @@ public sealed class LetterDesk(Premises premises, IPost post)
     private const int Most = 200;
 
     /// <summary>Those that are not sent first, then the newest.</summary>
-    public LettersView See() => new(post.KeepsThem, premises.Db.Read(c => LetterStore.Newest(c, Most).Select(l =>
+    public LettersView See() => new(post.KeepsThem, (int)LetterRetries.Patience.TotalDays, premises.Db.Read(c => LetterStore.Newest(c, Most).Select(l =>
         new LetterView(l.Id, l.ToAddress, l.Subject, l.WrittenAt, l.State, l.Tries, l.State == LetterState.Waiting ? l.DueAt : null, l.SentAt, l.Trouble, l.State != LetterState.Sent && l.Text is not null)).ToList()));
 
     /// <summary>Has a letter tried at once, also one that was given up.</summary>

@@ -238,7 +238,7 @@ public sealed class SchoolDirectory(Premises premises)
     {
         string? Optional(string? text, string field, string what) => string.IsNullOrWhiteSpace(text) ? null : Refusals.NotLonger(text.Trim(), field, what, 120);
         var email = Optional(d.Email, "email", "The e-mail");
-        if (email is not null && (!email.Contains('@', StringComparison.Ordinal) || email.Contains(' ', StringComparison.Ordinal))) throw new RefusedException("email-wrong", $"“{email}” is no e-mail address.", "Write it like name@school.example.", "email");
+        if (email is not null && !EmailAddress.IsOne(email)) throw new RefusedException("email-wrong", $"“{email}” is no e-mail address.", "Write it like name@school.example.", "email");
         return new PersonRow
         {
             Given = Refusals.Needed(d.Given, "given", "The given name", 80),

@@ -1,9 +1,9 @@
-using System.Net.Mail;
 using System.Security.Cryptography;
 using System.Text;
 using SpringLoft.App.Plans;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Letters;
+using SpringLoft.Core.People;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Letters;
@@ -37,11 +37,15 @@ public sealed class Invitations(Premises premises)
     private static readonly Duration Lives = Duration.FromDays(21);
 
     /// <summary>Invitations of a class, newest first.</summary>
-    public IReadOnlyList<InvitationView> Of(ClassId id) => premises.Db.Read(c => JoinStore.Invitations(c, id).Select(i =>
+    public IReadOnlyList<InvitationView> Of(ClassId id) => premises.Db.Read(c =>
     {
-        var letter = i.LetterId is { } l ? LetterStore.Find(c, l) : null;
-        return new InvitationView(i.Id, i.Email, i.Role, i.SentAt, i.ExpiresAt, StateOf(i), letter?.State, letter?.Trouble);
-    }).ToList());
+        var letters = LetterStore.OfInvitations(c, id);
+        return JoinStore.Invitations(c, id).Select(i =>
+        {
+            var letter = i.LetterId is { } l ? letters.GetValueOrDefault(l) : null;
+            return new InvitationView(i.Id, i.Email, i.Role, i.SentAt, i.ExpiresAt, StateOf(i), letter?.State, letter?.Trouble);
+        }).ToList();
+    });
 
     /// <summary>Invites: the invitations and their letters are there together, and the letters go when the mail server takes them. An address that can't be written to is told; the others are invited.</summary>
     /// <param name="origin">Where Spring Loft is reached, as "https://loft.school.example".</param>
@@ -109,8 +113,7 @@ public sealed class Invitations(Premises premises)
 
     private static string? WhyNot(IDbConnection c, ClassId id, string email)
     {
-        // RFC 5321, 4.5.3.1: 64 octets before the sign, 254 in all (from memory).
-        if (email.Length > 254 || email.IndexOf('@', StringComparison.Ordinal) > 64 || !MailAddress.TryCreate(email, out _)) return $"“{(email.Length > 80 ? email[..80] + "…" : email)}” is no e-mail address";
+        if (!EmailAddress.IsOne(email)) return $"“{(email.Length > 80 ? email[..80] + "…" : email)}” is no e-mail address";
         return RosterStore.Emails(c, id).FirstOrDefault(e => e.Value.Equals(email, StringComparison.OrdinalIgnoreCase)) is { Value: not null } here && RosterStore.Member(c, id, here.Key) is { LeftAt: null }
             ? $"{email}: is on the roster already" : null;
     }

@@ -61,11 +61,10 @@ public sealed class GivingOut(Premises premises)
         if (at is { } now) Write(c, who, source, k, plan, welcome, folders, now);
         var lines = plan.Folders.Select(f => new GiveLine("makes a folder", f.Way, false))
             .Concat(plan.Things.Select(t => new GiveLine(t.Name, string.Join("; ", t.Places.Select(p => p.Way)), t.There))).ToList();
-        var byId = receiving.ToDictionary(f => f.Id);
         var added = plan.Things.Where(t => !t.There).ToList();
         var drafts = added.Where(t => t.Index >= source.Items.Count).Select(t => source.Drafts[t.Index - source.Items.Count].Row).ToList();
         return new(id, k.Name, null, plan.Folders.Count, added.Count, plan.Things.Count - added.Count, welcome, welcome && k.Welcome.Length > 0, [.. lines.Take(MostLines)],
-            added.Count(t => !t.Places.Any(p => Core.Workspaces.Giving.IsSeen(p, plan, byId))), drafts.Count(d => d.DueOn is not null), drafts.Count(d => d.PublishedAt is not null), [.. Core.Workspaces.Giving.Tops(receiving).Select(f => f.Name)]);
+            Core.Workspaces.Giving.Unseen(plan, folders.Select(f => f.Fact)), drafts.Count(d => d.DueOn is not null), drafts.Count(d => d.PublishedAt is not null), [.. Core.Workspaces.Giving.Tops(receiving).Select(f => f.Name)]);
     }
 
     private static void Write(IDbConnection c, Caller by, Source source, ClassRow k, GivePlan plan, bool welcome, IReadOnlyList<FolderRow> folders, Instant now)

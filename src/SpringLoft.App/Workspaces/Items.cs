@@ -45,14 +45,17 @@ public sealed class Items(Premises premises)
             var now = premises.Clock.Now;
             ItemStore.AddBlob(c, file, now);
             var student = at.Standing == Standing.Student;
-            if (ItemStore.FileNamed(c, folder, safe.Name) is { } before && (before.AddedBy == by.Id || (!student && !before.ByStudent)) && before.Url is null && AccessFor(c, by, id).MayRename(FoldersOf(c, id, before.Id), before.AddedBy == by.Id))
+            var there = ItemStore.Named(c, folder).Select(i => (i.Id, Key: SafeName.Key(i.Name))).ToList();
+            var key = SafeName.Key(safe.Name);
+            if (there.FirstOrDefault(i => i.Key == key) is { Key: not null } same && ItemStore.Find(c, id, same.Id) is { Kind: ItemKind.File } before
+                && PutInAgain.IsNewVersion(before.AddedBy == by.Id, before.ByStudent, student) && AccessFor(c, by, id).MayRename(FoldersOf(c, id, before.Id), before.AddedBy == by.Id))
             {
                 if (before.Sha256 == file.Sha256) return new TakenIn(before.Id, before.Name, file.Size, ["the same file stands there already"]);
                 ItemStore.Replace(c, before, before.Name, file.Sha256, before.Version, by.Id, now);
                 Premises.Add(c, by, now, new("put file in again", "item", before.Id.Value, id, before.Name));
                 return new TakenIn(before.Id, before.Name, file.Size, ["a new version: the one before is kept"], NewVersion: true);
             }
-            var free = SafeName.Distinct(safe.Name, ItemStore.NamesIn(c, folder).Select(SafeName.Key).ToHashSet(), isFile: true);
+            var free = SafeName.Distinct(safe.Name, there.Select(i => i.Key).ToHashSet(), isFile: true);
             var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.File, Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = student, AddedAt = now });
             ItemStore.File(c, item, folder);
             Premises.Add(c, by, now, new("added file", "item", item.Value, id, free));

@@ -63,12 +63,15 @@ public static class Giving
     /// <summary>A way in a class for one in a bank: what only staff see of it stays behind at its beginning, for in a class it is for students.</summary>
     public static Way FromBank(Way way, WayFolder into) => new([into, .. way.Folders.SkipWhile(f => f.Rule == FolderRule.StaffOnly)]);
 
-    /// <summary>Will the class see what stands at a place?</summary>
-    public static bool IsSeen(ThingPlace place, GivePlan plan, IReadOnlyDictionary<FolderId, ReceivingFolder> folders)
+    /// <summary>Of what is added, how much no student of the class will see, by the rules on access.</summary>
+    /// <param name="folders">All of the class.</param>
+    public static int Unseen(GivePlan plan, IEnumerable<FolderFact> folders)
     {
-        bool There(FolderId? id, int left) => id is not { } f || (folders.TryGetValue(f, out var row) && left > 0 && row.Rule != FolderRule.StaffOnly && There(row.Parent, left - 1));
-        bool Made(int n) => plan.Folders[n] is var f && f.Rule != FolderRule.StaffOnly && (f.Parent is { } p ? Made(p) : There(f.In, folders.Count));
-        return place.Made is { } made ? Made(made) : There(place.In, folders.Count);
+        // Folders that are to be made have no id yet: they stand with ids of their own, below all that there are.
+        static FolderId Made(int n) => new(-1 - n);
+        var all = folders.Concat(plan.Folders.Select((f, n) => new FolderFact(Made(n), f.Parent is { } p ? Made(p) : f.In, f.Name, f.Rule, null)));
+        var anybody = new Access(new Viewer(new(-1), Standing.Student, true, ClassState.Open, AfterArchive.View), all);
+        return plan.Things.Count(t => !t.There && anybody.OfThing(t.Places.Select(p => p.Made is { } n ? Made(n) : p.In!.Value)) < Right.View);
     }
 
     /// <summary>Decides for one class.</summary>

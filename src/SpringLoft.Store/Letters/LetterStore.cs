@@ -46,6 +46,10 @@ public static class LetterStore
     /// <summary>The letter; null if there is none.</summary>
     public static LetterRow? Find(IDbConnection c, long id) => c.QuerySingleOrDefault<LetterRow>($"SELECT {Columns} FROM letter WHERE id = @id", new { id });
 
+    /// <summary>The letters of a class's invitations, by their ids.</summary>
+    public static IReadOnlyDictionary<long, LetterRow> OfInvitations(IDbConnection c, ClassId id) =>
+        c.Query<LetterRow>($"SELECT {Columns} FROM letter WHERE id IN (SELECT letter_id FROM invitation WHERE class_id = @id)", new { id }).ToDictionary(l => l.Id);
+
     /// <summary>The mail server took it.</summary>
     public static void Sent(IDbConnection c, long id, Instant at) =>
         c.Execute("UPDATE letter SET sent_at = @at, tries = tries + 1, text = NULL, due_at = NULL, trouble = NULL WHERE id = @id", new { id, at });

@@ -124,14 +124,6 @@ public static class ItemStore
         return Save(c, was with { Name = name, Sha256 = sha256 }) && c.Execute("UPDATE item SET changed_by = @by, changed_at = @at WHERE id = @Id", new { was.Id, by, at }) == 1;
     }
 
-    /// <summary>The file of that name in a folder, whatever its case; null if there is none. What is in the bin is not there.</summary>
-    public static ItemRow? FileNamed(IDbConnection c, FolderId folder, string name)
-    {
-        var named = c.Query<(long Id, string Name)>("SELECT i.id, i.name FROM filing f JOIN item i ON i.id = f.item_id WHERE f.folder_id = @folder AND i.kind = 'File' AND i.binned_at IS NULL ORDER BY i.id", new { folder })
-            .FirstOrDefault(i => Core.Naming.SafeName.Clash(i.Name, name));
-        return named.Name is null ? null : c.QuerySingle<ItemRow>($"{Select} WHERE i.id = @Id", new { named.Id });
-    }
-
     /// <summary>Earlier versions of an item, newest first.</summary>
     public static IReadOnlyList<ItemVersionRow> Versions(IDbConnection c, ItemId item) => [.. c.Query<ItemVersionRow>(
         """
@@ -161,7 +153,10 @@ public static class ItemStore
     public static void SetBinned(IDbConnection c, ItemId item, Instant? at, PersonId? by) =>
         c.Execute("UPDATE item SET binned_at = @at, binned_by = @by WHERE id = @item", new { item, at, by });
 
+    /// <summary>What stands in a folder, by its name.</summary>
+    public static IReadOnlyList<(ItemId Id, string Name)> Named(IDbConnection c, FolderId folder) => [.. c.Query<(long Id, string Name)>(
+        "SELECT i.id, i.name FROM filing f JOIN item i ON i.id = f.item_id WHERE f.folder_id = @folder AND i.binned_at IS NULL ORDER BY i.id", new { folder }).Select(i => (new ItemId(i.Id), i.Name))];
+
     /// <summary>Names that stand in a folder, to keep siblings apart.</summary>
-    public static IReadOnlyList<string> NamesIn(IDbConnection c, FolderId folder) => [.. c.Query<string>(
-        "SELECT i.name FROM filing f JOIN item i ON i.id = f.item_id WHERE f.folder_id = @folder AND i.binned_at IS NULL", new { folder })];
+    public static IReadOnlyList<string> NamesIn(IDbConnection c, FolderId folder) => [.. Named(c, folder).Select(i => i.Name)];
 }

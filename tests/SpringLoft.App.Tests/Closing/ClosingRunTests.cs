@@ -171,7 +171,10 @@ public class ClosingRunTests : SchoolTest
         Refused(() => new App.Workspaces.Notices(school.Premises).Post(school.Lead, school.Class, "x")).ShouldBe("class-archived");
         school.Workspace.See(school.Umi, school.Class).Folders.ShouldAllBe(f => f.Right == Right.View);
 
+        App.Closing.RunClassView Run() => school.Closing.See(school.Class, school.Closing.See(school.Class).Run!.Value).Classes.Single();
+        Run().ShouldSatisfyAllConditions(k => k.Restored.ShouldBeFalse(), k => k.Steps[^1].Detail.ShouldBe("stands in the loft, read-only"));
         school.Loft.Restore(school.Lead, school.Class, school.Workspace.Head(school.Lead, school.Class).Version);
+        Run().ShouldSatisfyAllConditions(k => k.Restored.ShouldBeTrue(), k => k.Steps[^1].Detail.ShouldBe("stood in the loft until it was restored"));
 
         var after = school.Workspace.See(school.Umi, school.Class);
         after.Folders.Select(f => (f.Name, f.Right)).ShouldBe(before.Folders.Select(f => (f.Name, f.Right)));

@@ -96,7 +96,10 @@ public sealed class RecountTests
             if (state == "Open" && d.Level == Core.Closing.FindingLevel.Attention) d.Findings.ShouldContain(f => f.Level == Core.Closing.FindingLevel.Attention && f.Code != "next-year", $"{name} wants attention for no reason");
             // What a plan of closing and the package itself say of files is one figure.
             if (school.Runs.Plan(school.Coordinator, [new(id)], new(AfterArchive.View)).Classes.SingleOrDefault() is { Skipped: null } planned)
+            {
                 Same($"{name}: files of the plan", planned.Files, PlainFiles(c, id));
+                Same($"{name}: students of the plan", planned.Students, Count("member WHERE class_id = @id AND role = 'Student'", new { id }));
+            }
         }
         Same("ready of the board", board.Ready + board.Attention + board.Blocked, classes.Count(k => k.State == "Open"));
         Same("held of the board", board.HeldPieces, classes.Sum(k => Count("work WHERE class_id = @Id AND state = 'HandedIn'", new { k.Id })));

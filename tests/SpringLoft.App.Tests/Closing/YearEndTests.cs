@@ -291,7 +291,8 @@ public class YearEndTests : SchoolTest
         Refused(() => feeding.Set(school.Coordinator, Feed(next.First, next.Last))).ShouldBe("gate-shut");
         Gate.SignOff(school.Coordinator, school.Class, "On leave.");
 
-        Gate.Begin(school.Coordinator, Year, true, true).BegunAt.ShouldNotBeNull();
+        Gate.See(Year).Grades.ShouldNotBeEmpty();
+        Gate.Begin(school.Coordinator, Year, true, true).ShouldSatisfyAllConditions(g => g.BegunAt.ShouldNotBeNull(), g => g.Grades.ShouldBeEmpty("nobody goes up twice"));
 
         school.Read(c => PersonStore.Find(c, school.Umi.Id))!.Grade.ShouldBe("7");
         school.Read(c => PersonStore.Find(c, school.Rúna.Id))!.Active.ShouldBeFalse();

@@ -86,6 +86,7 @@ public sealed class SendingLettersTests : IDisposable
         Desk.See().Letters.Single().ShouldSatisfyAllConditions(l => l.State.ShouldBe(LetterState.GivenUp), l => l.Tries.ShouldBeInRange(100, 125), l => l.MayTryAgain.ShouldBeTrue());
 
         post.Refuses = null;
+        Desk.See().TriedForDays.ShouldBe(5);
         Desk.TryAgain(school.Coordinator, Desk.See().Letters.Single().Id);
         Sending.Go(default);
 

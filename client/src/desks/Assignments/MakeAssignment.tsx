@@ -8,6 +8,7 @@ import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
+import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
 import { typedNumber } from "../../parts/typedNumber";
 import { StateMark } from "../../parts/StateMark";
@@ -47,8 +48,9 @@ function AssignmentForm({
   const [blind, setBlind] = useState<string[]>([]);
   const full = typedNumber(points);
   const noNumber = Number.isNaN(full);
+  const begun = useBegun(was?.version ?? 0);
   const make = useAct(
-    (_: void, headers) => {
+    (version: number, headers) => {
       const body = {
         title,
         instructions,
@@ -61,7 +63,7 @@ function AssignmentForm({
       return was
         ? take(
             api.PUT("/api/classes/{classId}/assignments/{assignmentId}", {
-              params: { path: { classId, assignmentId: was.id }, query: { version: was.version } },
+              params: { path: { classId, assignmentId: was.id }, query: { version } },
               body,
             }),
           )
@@ -102,7 +104,7 @@ function AssignmentForm({
       busy={make.isPending}
       disabled={noNumber}
       error={make.error}
-      onAct={() => make.mutate()}
+      onAct={() => make.mutate(begun(make.error))}
       onClose={onClose}
     >
       <Box sx={{ display: "flex", flexDirection: "column", gap: 2, pt: 1 }}>

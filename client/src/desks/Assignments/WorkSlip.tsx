@@ -10,7 +10,9 @@ import { StateMark } from "../../parts/StateMark";
 import { Turns } from "../../parts/Turns";
 import { typedNumber } from "../../parts/typedNumber";
 import { sayBytes, sayMoment } from "../../parts/words";
+import { Behind } from "../../parts/Behind";
 import { useDraft } from "../../parts/useDraft";
+import { useVersioned } from "../../parts/useVersioned";
 
 /** One piece of work in hand: what was handed in, the mark, private comments, and giving it back. */
 export function WorkSlip({ classId, workId, shut }: { classId: number; workId: number; shut: boolean }) {
@@ -27,9 +29,12 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
   const path = { params: { path: { classId, workId: w.id } } };
   const {
     draft: score,
+    begun,
     change: setScore,
     drop: dropScore,
-  } = useDraft(`score:${w.id}`, w.score?.toString() ?? "");
+    behind,
+    keep,
+  } = useVersioned(`score:${w.id}`, w.version, w.score?.toString() ?? "");
   const { draft: text, change: setText, drop: dropText } = useDraft(`comment:${w.id}`, "");
   const queries = useQueryClient();
   const now = (next: Schemas["WorkView"]) => queries.setQueryData(["work", classId, w.id], next);
@@ -40,7 +45,7 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
       take(
         api.PUT("/api/classes/{classId}/work/{workId}/mark", {
           ...path,
-          body: { score: typed, version: w.version },
+          body: { score: typed, version: changed ? begun : w.version },
         }),
       ),
     (next) => {
@@ -107,6 +112,12 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
           </strong>
         </Typography>
       )}
+      <Behind
+        behind={behind && held}
+        theirs={w.score == null ? "There is no mark on it now." : `Its mark is ${w.score} now.`}
+        onTheirs={dropScore}
+        onMine={keep}
+      />
       {w.points != null && held && !shut && (
         <Box
           component="form"

@@ -152,7 +152,7 @@ export function ClosingDesk() {
       )}
       {d?.run != null && (
         <Box sx={{ mt: archived || going ? 0 : 4 }}>
-          <RunProgress key={d.run} classId={id} runId={d.run} restored={!archived && !going} />
+          <RunProgress key={d.run} classId={id} runId={d.run} />
         </Box>
       )}
       <Ask

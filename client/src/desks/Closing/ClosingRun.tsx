@@ -1,3 +1,4 @@
+import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
@@ -126,6 +127,7 @@ export function ClosingRun() {
                 </Button>
               </>
             )}
+            {r.reason && <Alert severity="error">{r.reason}</Alert>}
             <Problem error={wish.error ?? again.error} />
           </>
         )

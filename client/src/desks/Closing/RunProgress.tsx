@@ -7,16 +7,7 @@ import { sayMoment } from "../../parts/words";
 import { StepList } from "./StepList";
 
 /** A closing run, live: what is done, what is at work, and why something failed. */
-export function RunProgress({
-  classId,
-  runId,
-  restored,
-}: {
-  classId: number;
-  runId: number;
-  /** The class is archived no more, whatever the run did. */
-  restored: boolean;
-}) {
+export function RunProgress({ classId, runId }: { classId: number; runId: number }) {
   const path = { params: { path: { classId, runId } } };
   const run = useRun({
     key: ["run", classId, runId],
@@ -33,7 +24,7 @@ export function RunProgress({
         <>
           <Typography variant="h2">
             {mine.state === "Done"
-              ? restored
+              ? mine.restored
                 ? "Closed once, and restored since"
                 : "Closed and verified"
               : mine.state === "Failed"
@@ -43,17 +34,7 @@ export function RunProgress({
           <Typography variant="body2" sx={{ color: "text.secondary", mb: 1 }}>
             begun {sayMoment(run.data.startedAt)}
           </Typography>
-          <StepList
-            steps={
-              restored
-                ? mine.steps.map((s) =>
-                    s.step === "Archive" && s.state === "Done"
-                      ? { ...s, detail: "stood in the loft until it was restored" }
-                      : s,
-                  )
-                : mine.steps
-            }
-          />
+          <StepList steps={mine.steps} />
           {mine.reason && <Typography sx={{ mt: 1, color: "error.main" }}>{mine.reason}</Typography>}
         </>
       )}

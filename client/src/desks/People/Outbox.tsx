@@ -55,7 +55,7 @@ export function Outbox() {
       lead={
         stays
           ? "No mail server is connected, so letters are kept here and go to nobody. Each is an .eml file in the folder outbox of the data."
-          : "A letter that the mail server does not take is tried again for five days; nothing else waits for it."
+          : `A letter that the mail server does not take is tried again for ${letters.data?.triedForDays ?? "…"} days; nothing else waits for it.`
       }
     >
       <Problem error={letters.error ?? kept.error ?? again.error} />

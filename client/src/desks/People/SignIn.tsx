@@ -1,17 +1,16 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import { api, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
+import { SignInFields } from "../../parts/SignInFields";
 
 /** The door: user name and password. */
 export function SignIn() {
-  const [userName, setUserName] = useState("");
-  const [password, setPassword] = useState("");
-  const signIn = useAct(() => take(api.POST("/api/sign-in", { body: { userName, password } })));
+  const [typed, setTyped] = useState({ userName: "", password: "" });
+  const signIn = useAct(() => take(api.POST("/api/sign-in", { body: typed })));
   useEffect(() => {
     document.title = "Sign in · Spring Loft";
   }, []);
@@ -49,20 +48,7 @@ export function SignIn() {
           }}
         >
           <Typography variant="h1">Sign in to Spring Loft</Typography>
-          <TextField
-            label="User name"
-            autoComplete="username"
-            autoFocus
-            value={userName}
-            onChange={(e) => setUserName(e.target.value)}
-          />
-          <TextField
-            label="Password"
-            type="password"
-            autoComplete="current-password"
-            value={password}
-            onChange={(e) => setPassword(e.target.value)}
-          />
+          <SignInFields value={typed} onChange={setTyped} />
           <Problem error={signIn.error} />
           <Button type="submit" variant="contained" disabled={signIn.isPending}>
             Sign in

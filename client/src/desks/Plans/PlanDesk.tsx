@@ -7,9 +7,10 @@ import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
-import { api, ProblemError, take, type Schemas } from "../../api/client";
+import { api, take, type Schemas } from "../../api/client";
 import { useBoard, usePlans } from "../../api/queries";
 import { useAct } from "../../api/useAct";
+import { savedMeanwhile } from "../../api/useBegun";
 import { useKeyList } from "../../parts/keys";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
@@ -41,8 +42,6 @@ interface Draft {
   about: string;
   lines: Line[];
 }
-
-const savedMeanwhile = (e: unknown) => e instanceof ProblemError && e.code === "changed-meanwhile";
 
 /** Lines of a plan as they are read; null for none. */
 const showOutline = (lines: readonly Line[]) =>

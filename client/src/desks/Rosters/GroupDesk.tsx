@@ -14,6 +14,7 @@ import { Link as RouterLink, useParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useHead } from "../../api/queries";
 import { useAct } from "../../api/useAct";
+import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
@@ -270,12 +271,13 @@ function ChangeGroup({
 }) {
   const [name, setName] = useState(group.name);
   const path = { params: { path: { classId, groupId: group.id } } };
+  const begun = useBegun(group.version);
   const save = useAct(
-    () =>
+    (version: number) =>
       take(
         api.PUT("/api/classes/{classId}/groups/{groupId}", {
           ...path,
-          body: { name, members: group.members, version: group.version },
+          body: { name, members: group.members, version },
         }),
       ),
     onClose,
@@ -289,7 +291,7 @@ function ChangeGroup({
       busy={save.isPending || bin.isPending}
       disabled={name.trim() === "" || name === group.name}
       error={save.error ?? bin.error}
-      onAct={() => save.mutate(undefined)}
+      onAct={() => save.mutate(begun(save.error))}
       onClose={onClose}
     >
       <TextField

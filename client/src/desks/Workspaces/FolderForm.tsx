@@ -7,6 +7,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
+import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
 import { ruleWords } from "../../parts/words";
 
@@ -46,14 +47,15 @@ export function FolderForm({
   const [may, setMay] = useState(folder?.members ?? { add: true, rename: true, remove: true });
   const classId = w.head.id;
   const grouped = rule === "OnePerGroup";
+  const begun = useBegun(folder?.version ?? 0);
   const save = useAct(
-    async (_: void, headers) => {
+    async (version: number, headers) => {
       const body = {
         name,
         parent: parent === "" ? null : parent,
         rule,
         place: null,
-        version: folder?.version ?? 0,
+        version,
         group: grouped && group !== "" ? group : null,
         members: grouped ? may : null,
       };
@@ -90,7 +92,7 @@ export function FolderForm({
       act={folder ? "Change it" : "Make the folder"}
       busy={save.isPending}
       error={save.error}
-      onAct={() => save.mutate()}
+      onAct={() => save.mutate(begun(save.error))}
       onClose={onClose}
     >
       <Box sx={{ display: "flex", flexDirection: "column", gap: 2, pt: 1 }}>

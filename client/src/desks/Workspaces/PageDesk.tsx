@@ -7,6 +7,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
+import { savedMeanwhile } from "../../api/useBegun";
 import { Problem } from "../../parts/Problem";
 import { showLines, TwoWrote } from "../../parts/TwoWrote";
 import { useDraft } from "../../parts/useDraft";
@@ -14,8 +15,6 @@ import { useMeet } from "../../parts/useMeet";
 import { WriteBox } from "../../parts/WriteBox";
 import { Written } from "../../parts/Written";
 import { ThingVersions } from "./ThingVersions";
-
-const savedMeanwhile = (e: unknown) => e instanceof ProblemError && e.code === "changed-meanwhile";
 
 /** A page: as it reads, and for those who may change it, as it is written. */
 export function PageDesk(props: { classId: number; itemId: number; mayChange: boolean; onBack: () => void }) {

@@ -8,6 +8,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
+import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
 import { pathOf } from "./FolderForm";
 import { GiveOut } from "./GiveOut";
@@ -114,12 +115,13 @@ export const giveWords = (w: Schemas["WorkspaceView"]) =>
 function Rename({ classId, item, onClose }: { classId: number; item: Item; onClose: () => void }) {
   const [name, setName] = useState(item.name);
   const [url, setUrl] = useState(item.url ?? "");
+  const begun = useBegun(item.version);
   const save = useAct(
-    () =>
+    (version: number) =>
       take(
         api.PUT("/api/classes/{classId}/items/{itemId}/name", {
           params: { path: { classId, itemId: item.id } },
-          body: { name, url: item.kind === "Link" ? url : null, version: item.version },
+          body: { name, url: item.kind === "Link" ? url : null, version },
         }),
       ),
     onClose,
@@ -132,7 +134,7 @@ function Rename({ classId, item, onClose }: { classId: number; item: Item; onClo
       act="Rename it"
       busy={save.isPending}
       error={save.error}
-      onAct={() => save.mutate(undefined)}
+      onAct={() => save.mutate(begun(save.error))}
       onClose={onClose}
     >
       <TextField

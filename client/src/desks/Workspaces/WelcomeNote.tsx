@@ -1,12 +1,11 @@
-import { api, ProblemError, take, type Schemas } from "../../api/client";
+import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
+import { savedMeanwhile } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
 import { showLines, TwoWrote } from "../../parts/TwoWrote";
 import { useDraft } from "../../parts/useDraft";
 import { useMeet } from "../../parts/useMeet";
 import { WriteBox } from "../../parts/WriteBox";
-
-const savedMeanwhile = (e: unknown) => e instanceof ProblemError && e.code === "changed-meanwhile";
 
 /** What students read first when they open the class. What is being written outlives a reload. */
 export function WelcomeNote({
