@@ -6,7 +6,7 @@ using SpringLoft.Store.Workspaces;
 namespace SpringLoft.App.Workspaces;
 
 /// <summary>What is to stand in several classes.</summary>
-/// <param name="Folders">With everything in them; own folders and folders of groups are left out.</param>
+/// <param name="Folders">With all files, links and pages in them, and from a bank with the assignments too; own folders and folders of groups are left out.</param>
 /// <param name="Welcome">The welcome note too.</param>
 /// <param name="To">The classes that receive.</param>
 /// <param name="Into">From a bank: the folder at the top of each class into which it goes, made where there is none; blank for the first that the class sees.</param>
@@ -153,12 +153,15 @@ public sealed class GivingOut(Premises premises)
             if (things.FirstOrDefault(t => t.Ways.Count == 0) is { } loose) throw new RefusedException("thing-unfiled", $"“{loose.Name}” stands in no folder that other classes could have.", "File it in a folder first.", "items");
             var wanted = (draft.Assignments ?? []).ToHashSet();
             var placed = AssignmentStore.Filings(c, k.Id);
-            var rows = AssignmentStore.OfClass(c, k.Id).Where(a => wanted.Contains(a.Id)).ToList();
-            if (rows.Count != wanted.Count) throw Refusals.NotFound("assignment");
-            var drafts = rows.Select((a, n) => (a, new ThingToGive(items.Count + n, a.Title, k.Kind == WorkspaceKind.Department ? OfBank(a.Id) : Titled(a), false, [.. placed[a.Id].Where(f => !Own(f)).Select(WayTo)]))).ToList();
+            var there = AssignmentStore.OfClass(c, k.Id);
+            if (wanted.Any(w => there.All(a => a.Id != w))) throw Refusals.NotFound("assignment");
+            // A folder of a bank is used with the assignments in it: they are what a bank is for.
+            var bank = k.Kind == WorkspaceKind.Department;
+            var rows = there.Where(a => wanted.Contains(a.Id) || (bank && placed[a.Id].Any(f => Within(f) && !Own(f)))).ToList();
+            var drafts = rows.Select((a, n) => (a, new ThingToGive(items.Count + n, a.Title, bank ? OfBank(a.Id) : Titled(a), false, [.. placed[a.Id].Where(f => !Own(f)).Select(WayTo)]))).ToList();
             if (drafts.FirstOrDefault(d => d.Item2.Ways.Count == 0).a is { } bare) throw new RefusedException("thing-unfiled", $"“{bare.Title}” stands in no folder that other classes could have.", "File it in a folder first.", "assignments");
             if (things.Count + drafts.Count + going.Count == 0 && !draft.Welcome) throw new RefusedException("missing", "Nothing is chosen to be given.", "Choose files, links, pages, folders or the welcome note.", "items");
-            return new(k.Name, k.Kind == WorkspaceKind.Department, items, things, drafts, [.. going.Select(f => WayTo(f.Id))], draft.Welcome ? k.Welcome : null, SafeName.Make(draft.Into ?? "")?.Name);
+            return new(k.Name, bank, items, things, drafts, [.. going.Select(f => WayTo(f.Id))], draft.Welcome ? k.Welcome : null, SafeName.Make(draft.Into ?? "")?.Name);
         }
     }
 }

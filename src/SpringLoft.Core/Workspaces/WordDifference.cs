@@ -36,7 +36,28 @@ public static class WordDifference
             Add(DifferenceKind.Gone, was);
             Add(DifferenceKind.New, now);
         }));
-        return parts;
+        return Together(parts);
+    }
+
+    // What differs word after word is read as one: first all that is gone, then all that is new.
+    private static List<TextDifference> Together(List<TextDifference> parts)
+    {
+        var read = new List<TextDifference>();
+        for (var at = 0; at < parts.Count;)
+        {
+            if (parts[at].Kind == DifferenceKind.Same) { read.Add(parts[at++]); continue; }
+            var (gone, fresh) = (new System.Text.StringBuilder(), new System.Text.StringBuilder());
+            for (; at < parts.Count && (parts[at].Kind != DifferenceKind.Same || (at + 1 < parts.Count && IsGap(parts[at].Text))); at++)
+            {
+                if (parts[at].Kind != DifferenceKind.New) gone.Append(parts[at].Text);
+                if (parts[at].Kind != DifferenceKind.Gone) fresh.Append(parts[at].Text);
+            }
+            if (gone.Length > 0) read.Add(new(DifferenceKind.Gone, gone.ToString()));
+            if (fresh.Length > 0) read.Add(new(DifferenceKind.New, fresh.ToString()));
+        }
+        return read;
+
+        static bool IsGap(string text) => text.All(c => c is ' ' or '\t');
     }
 
     // Each with the break that ends it.

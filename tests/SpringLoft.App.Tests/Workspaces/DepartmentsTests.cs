@@ -134,6 +134,17 @@ public class DepartmentsTests : SchoolTest
     }
 
     [Fact]
+    public void A_folder_of_a_bank_is_used_with_the_assignments_in_it()
+    {
+        var id = Make();
+        PutIn(id);
+
+        new GivingOut(school.Premises).Give(school.Lead, id, new(null, [Bank(id)], null, false, [school.Class])).Single().ShouldSatisfyAllConditions(g => g.Adds.ShouldBe(1), g => g.Unseen.ShouldBe(0));
+
+        school.Workspace.See(school.Lead, school.Class).Assignments.Single().Title.ShouldBe("Drawing");
+    }
+
+    [Fact]
     public void Where_it_goes_is_chosen_made_where_it_is_not_there_and_said_where_students_do_not_see_it()
     {
         var id = Make();

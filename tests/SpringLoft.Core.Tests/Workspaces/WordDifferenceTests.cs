@@ -11,6 +11,7 @@ public class WordDifferenceTests
     [Theory]
     [InlineData("We begin at nine.", "We begin at ten.", "We begin at [-nine-][+ten+].")]
     [InlineData("Bring an apron.", "Bring an apron.", "Bring an apron.")]
+    [InlineData("No shoes in the room.", "Shoes are fine.", "[-No shoes in the room-][+Shoes are fine+].")]
     [InlineData("", "New words", "[+New words+]")]
     [InlineData("Old words", "", "[-Old words-]")]
     [InlineData("a\n\nb", "a\n\nc\n\nb", "a\n\n[+c\n\n+]b")]

@@ -135,7 +135,7 @@ export function GiveOut(props: {
               helperText="Empty for the first that its students see. A name that a class lacks is made there, for the class to see."
             />
           )}
-          sx={{ mb: 1.5, maxWidth: 460 }}
+          sx={{ mt: 2, mb: 1.5, maxWidth: 460 }}
         />
       )}
       {!done && (
