@@ -73,6 +73,7 @@ builder.Host.UseSerilog((context, log) =>
 builder.WebHost.ConfigureKestrel(o =>
 {
     o.AddServerHeader = false;
+    o.ConfigureEndpointDefaults(e => e.Use(BareRefusals.Explained));
     o.Limits.MaxRequestBodySize = 1024 * 1024;
     // A slow line at home must not lose a child's upload.
     o.Limits.MinRequestBodyDataRate = new(bytesPerSecond: 50, gracePeriod: TimeSpan.FromSeconds(30));

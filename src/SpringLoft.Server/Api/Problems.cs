@@ -68,10 +68,16 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
         if (context.Response.HasStarted) return;
         context.Response.Clear();
         context.Response.StatusCode = status;
+        await context.Response.WriteAsJsonAsync(Told(status, refusal), (System.Text.Json.JsonSerializerOptions?)null, "application/problem+json");
+    }
+
+    /// <summary>A refusal as Problem Details.</summary>
+    internal static ProblemDetails Told(int status, Refusal refusal)
+    {
         var problem = new ProblemDetails { Status = status, Title = refusal.What, Detail = refusal.Mend, Type = $"urn:spring-loft:{refusal.Code}" };
         problem.Extensions["code"] = refusal.Code;
         if (refusal.Field is { } field) problem.Extensions["field"] = field;
-        await context.Response.WriteAsJsonAsync(problem, (System.Text.Json.JsonSerializerOptions?)null, "application/problem+json");
+        return problem;
     }
 
     private static int StatusOf(string code) => code switch

@@ -16,7 +16,7 @@ namespace SpringLoft.App.Tests.Closing;
 /// </summary>
 public sealed class RecountTests
 {
-    private const int Schools = 120;
+    private const int Schools = 200;
 
     [Fact]
     public void Every_figure_is_what_plain_counting_comes_to()

@@ -28,6 +28,30 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
         (await http.GetFromJsonAsync<System.Text.Json.JsonElement>("/api/board")).GetProperty("rows").GetArrayLength().ShouldBe(1);
     }
 
+    [Theory]
+    [InlineData("GET /api/people/%00 HTTP/1.1\r\nHost: loft.example\r\n\r\n", 400, "bad-request")]
+    [InlineData("GET /api/people/1 HTTP/1.1\r\nHost: a b\r\n\r\n", 400, "bad-request")]
+    [InlineData("no request at all\r\n\r\n", 400, "bad-request")]
+    [InlineData("GET /health HTTP/1.1\r\nHost: loft.example\r\nX-Long: long\r\n\r\n", 431, "request-head-long")]
+    public async Task What_the_web_server_refuses_by_itself_is_told_like_every_refusal(string request, int status, string code)
+    {
+        using var line = new System.Net.Sockets.TcpClient();
+        await line.ConnectAsync(at.Server.Address.Host, at.Server.Address.Port);
+        var stream = line.GetStream();
+        await stream.WriteAsync(Encoding.ASCII.GetBytes(request.Replace("long\r", new string('x', 40_000) + "\r", StringComparison.Ordinal)));
+
+        using var reader = new StreamReader(stream, Encoding.UTF8);
+        var answer = await reader.ReadToEndAsync();
+
+        answer.ShouldStartWith($"HTTP/1.1 {status} ");
+        var (head, body) = (answer.Split("\r\n\r\n")[0], answer.Split("\r\n\r\n")[1]);
+        head.ShouldContain("Content-Type: application/problem+json");
+        head.ShouldContain($"Content-Length: {Encoding.UTF8.GetByteCount(body)}\r\n");
+        var told = System.Text.Json.JsonDocument.Parse(body).RootElement;
+        (told.GetProperty("status").GetInt32(), told.GetProperty("code").GetString()).ShouldBe((status, code));
+        told.GetProperty("detail").GetString().ShouldNotBeNullOrEmpty();
+    }
+
     [Fact]
     public async Task Text_that_is_not_UTF_8_is_refused()
     {

@@ -133,8 +133,8 @@ public sealed class FuzzTests : IDisposable
 
     private static string InPath(JsonNode schema, Random chance) => (Type(schema), chance.Next(12)) switch
     {
-        // Not %00: the web server itself refuses that before any code of ours runs.
-        (_, 0) => "%01",
+        // A zero byte the web server itself refuses, before any code of ours runs.
+        (_, 0) => chance.Next(2) == 0 ? "%00" : "%01",
         (_, 1) => "..%2F..%2Fetc",
         ("integer", 2) => "0",
         ("integer", 3) => "-1",

@@ -94,10 +94,23 @@ test("a visitor reads the open shelf without an account, until it is shut", asyn
   await expect(visitor.getByRole("heading", { name: "This shelf is not open" })).toBeVisible();
 });
 
-test("take-homes are made for everybody, and a student fetches their own", async ({ browser }) => {
+test("take-homes are made for everybody; the one that fails says why and is tried again alone; a student fetches their own", async ({ browser }) => {
+  // A file that only one student handed in goes missing on purpose.
+  const sha = sql("SELECT f.sha256 FROM work_file f JOIN work w ON w.id = f.work_id JOIN class k ON k.id = w.class_id WHERE NOT EXISTS (SELECT 1 FROM item i WHERE i.sha256 = f.sha256) AND k.year_id = (SELECT id FROM school_year WHERE label = '2026–27') GROUP BY f.sha256 HAVING count(DISTINCT w.student_id) = 1 LIMIT 1");
+  const file = join(server.data, "files", sha.slice(0, 2), sha.slice(2));
+  renameSync(file, `${file}.away`);
   await wren.goto("/close/take-homes");
   await slip(wren).getByRole("button", { name: /^Make 260 take-homes/ }).click();
-  await expect(slip(wren).getByText(/The last run: \d+ made/)).toBeVisible();
+  await expect(slip(wren).getByText(/The last run: \d+ made, \d+ with nothing to take home, 1 failed\./)).toBeVisible();
+  await expect(slip(wren).getByText("A file is missing from the file store. Bring it back from a backup, then try again.")).toBeVisible();
+  await isAccessible(wren, "the desk of take-homes with one that failed");
+  const made = () => sql("SELECT count(*) FROM take_home");
+  const before = Number(made());
+  renameSync(`${file}.away`, file);
+  await slip(wren).getByRole("button", { name: "Try 1 failed one again" }).click();
+  await expect(slip(wren).getByText(/The last run: \d+ made, \d+ with nothing to take home\.$/)).toBeVisible();
+  await expect(slip(wren).getByRole("button", { name: /again$/ })).toHaveCount(0);
+  expect(Number(made())).toBe(before + 1);
   await isAccessible(wren, "the desk of take-homes");
 
   const student = await person(browser, "s1001", "tide-pool-lantern");
