@@ -17,6 +17,7 @@ import { TidyDesk } from "./desks/Closing/TidyDesk";
 import { Loft } from "./desks/Closing/Loft";
 import { ChangePassword } from "./desks/People/ChangePassword";
 import { SignIn } from "./desks/People/SignIn";
+import { SignIns } from "./desks/People/SignIns";
 import { DirectoryDesk } from "./desks/People/DirectoryDesk";
 import { Duplicates } from "./desks/People/Duplicates";
 import { Outbox } from "./desks/People/Outbox";
@@ -87,6 +88,7 @@ export function App() {
             <Route path="/join" element={<JoinClass />} />
             <Route path="/invitation" element={<AcceptInvitation />} />
             <Route path="/password" element={<ChangePassword name={me.data.name} />} />
+            <Route path="/sign-ins" element={<SignIns />} />
             {staff ? (
               <>
                 <Route path="/" element={<YearBoard me={me.data} />} />
@@ -129,7 +131,7 @@ export function App() {
                 <Route path="/classes/:id/groups" element={<GroupDesk />} />
                 <Route path="/classes/:id/join-code" element={<JoinCodeDesk />} />
                 <Route path="/classes/:id/invitations" element={<InviteDesk />} />
-                <Route path="/classes/:id/slips" element={<ClassSlips />} />
+                <Route path="/classes/:id/slips" element={<ClassSlips me={me.data} />} />
                 <Route path="/classes/:id/work" element={<AssignmentDesk />} />
                 <Route path="/classes/:id/close" element={<ClosingDesk />} />
                 <Route path="/classes/:id/bin" element={<BinDesk />} />

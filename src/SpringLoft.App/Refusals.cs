@@ -22,7 +22,7 @@ internal static class Refusals
         if (text.Length > most) throw new RefusedException("too-long", $"{what} has {text.Length} characters.", $"Keep it to {most}.", field);
         if (text.Any(char.IsSurrogate) && !System.Text.Encoding.UTF8.GetString(System.Text.Encoding.UTF8.GetBytes(text)).Equals(text, StringComparison.Ordinal))
             throw new RefusedException("not-unicode", $"{what} has characters that are not valid Unicode.", "Type it again.", field);
-        return text;
+        return Core.Naming.PlainText.WithoutTurns(text);
     }
 
     /// <summary>Throws unless some classes are ticked, and not more than one act takes.</summary>

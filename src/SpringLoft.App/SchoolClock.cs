@@ -5,6 +5,9 @@ public sealed class SchoolClock(IClock clock, DateTimeZone zone)
 {
     private long daysAhead;
 
+    /// <summary>The moment it really is, also where the demo's date was moved: what goes on between a browser and the server goes by it.</summary>
+    public Instant Real => clock.GetCurrentInstant();
+
     /// <summary>The moment it is, moved if the date was moved.</summary>
     public Instant Now => clock.GetCurrentInstant() + Duration.FromDays(Interlocked.Read(ref daysAhead));
 

@@ -44,6 +44,9 @@ public readonly record struct WorkId(long Value) : IId<WorkId> { public static W
 /// <summary>A run: long work in steps, each safe to repeat.</summary>
 public readonly record struct RunId(long Value) : IId<RunId> { public static RunId From(long value) => new(value); }
 
+/// <summary>A sign-in of a person on one browser.</summary>
+public readonly record struct SessionId(long Value) : IId<SessionId> { public static SessionId From(long value) => new(value); }
+
 /// <summary>A group: some students of one class.</summary>
 public readonly record struct GroupId(long Value) : IId<GroupId> { public static GroupId From(long value) => new(value); }
 

@@ -37,7 +37,7 @@ public static class BigSchool
             YearStore.Add(c, DemoCalendar.Years[2]);
             var plan = PlanStore.Add(c, ShippedPlans.Small, at);
             var bench = Person(c, SchoolRole.Coordinator, "Bench", "Coordinator", "bench", null);
-            PersonStore.SetPassword(c, bench, SigningIn.Hash(DemoSchool.StaffPassword), mustChange: false, SigningIn.NewStamp());
+            PersonStore.SetPassword(c, bench, SigningIn.Hash(DemoSchool.StaffPassword), mustChange: false, null, at);
             var leads = Enumerable.Range(0, Math.Max(1, size.Classes / 6)).Select(i => Person(c, SchoolRole.Teacher, DemoNames.Given[i % DemoNames.Given.Length], $"Teacher {i:0000}", $"t{i}", null)).ToList();
             var students = Enumerable.Range(0, Math.Max(size.StudentsInClass, size.Classes * size.StudentsInClass / 6)).Select(i =>
                 Person(c, SchoolRole.Student, DemoNames.Given[i % DemoNames.Given.Length], DemoNames.Family[i / 7 % DemoNames.Family.Length], $"b{i}", (100_000 + i).ToString(CultureInfo.InvariantCulture))).ToList();

@@ -84,7 +84,7 @@ public static class DemoSchool
         Person Staff(SchoolRole role, string given, string family, string userName)
         {
             var id = PersonStore.Add(c, new PersonRow { Role = role, Given = given, Family = family, UserName = userName, Email = $"{userName}@skerrypoint.invalid", RecordId = role == SchoolRole.Coordinator ? null : $"skt-{userName}", School = SchoolName });
-            PersonStore.SetPassword(c, id, staffHash, mustChange: false, SigningIn.NewStamp());
+            PersonStore.SetPassword(c, id, staffHash, mustChange: false, null, premises.Clock.Now);
             return new(id, role, new PersonName(given, family), null, "");
         }
         Staff(SchoolRole.Coordinator, "Wren", "Aldersund", "wren");
@@ -107,7 +107,7 @@ public static class DemoSchool
             var grade = (5 + (n % 6)).ToString(CultureInfo.InvariantCulture);
             var number = (1001 + n).ToString(CultureInfo.InvariantCulture);
             var id = PersonStore.Add(c, new PersonRow { Role = SchoolRole.Student, Given = given, Family = family, Grade = grade, StudentNumber = number, UserName = $"s{number}", RecordId = $"skp-{number}", School = SchoolName });
-            PersonStore.SetPassword(c, id, studentHash, mustChange: true, SigningIn.NewStamp(), StudentPassword);
+            PersonStore.SetPassword(c, id, studentHash, mustChange: true, null, premises.Clock.Now, StudentPassword);
             students.Add(new(id, SchoolRole.Student, new PersonName(given, family), grade, number));
         }
         // Somebody typed in a student who was there already: one child, two accounts.

@@ -3,6 +3,7 @@ using System.Reflection;
 using System.Threading.Channels;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HttpOverrides;
 using NodaTime;
 using NodaTime.Text;
 using Serilog;
@@ -52,6 +53,9 @@ LocalDate? today = builder.Configuration["today"] is { } text
     ? LocalDatePattern.Iso.Parse(text) is { Success: true } parsed ? parsed.Value : throw new ArgumentException($"--today {text} is not a date like 2027-06-07.")
     : null;
 if (today is not null && !demo) throw new ArgumentException("--today needs --demo: a real school has the real date.");
+var address = Environment.GetEnvironmentVariable("SPRING_LOFT_ADDRESS") is { Length: > 0 } said ? SchoolAddress.Read(said) : null;
+var proxies = (Environment.GetEnvironmentVariable("SPRING_LOFT_PROXY") ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+    .Select(p => System.Net.IPAddress.TryParse(p, out var ip) ? ip : throw new ArgumentException($"SPRING_LOFT_PROXY “{p}” is not a network address like 10.0.0.5.")).ToList();
 var data = Path.GetFullPath(Environment.GetEnvironmentVariable("SPRING_LOFT_DATA") ?? "data");
 if (args is ["verify", ..]) return Verify.Run(args.Length > 1 ? Path.GetFullPath(args[1]) : data, Console.Out);
 DataFolder? folder = null;
@@ -88,9 +92,10 @@ builder.Services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationSc
     o.Cookie.Name = "spring-loft";
     o.Cookie.HttpOnly = true;
     o.Cookie.SameSite = SameSiteMode.Strict;
-    o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
-    o.ExpireTimeSpan = TimeSpan.FromHours(10);
-    o.SlidingExpiration = true;
+    o.Cookie.SecurePolicy = address?.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
+    // How long a sign-in goes on is for its row to say; the cookie only has to last as long.
+    o.ExpireTimeSpan = SpringLoft.Core.People.SessionRules.Most.ToTimeSpan();
+    o.SlidingExpiration = false;
     // The gate answers; a page to be sent to is the client's affair.
     o.Events.OnRedirectToLogin = c => { c.Response.StatusCode = 401; return Task.CompletedTask; };
     o.Events.OnRedirectToAccessDenied = c => { c.Response.StatusCode = 403; return Task.CompletedTask; };
@@ -114,6 +119,9 @@ builder.Services.AddScoped(p => Gate.CallerOf(p.GetRequiredService<IHttpContextA
 builder.Services.AddSingleton(Channel.CreateUnbounded<RunId>());
 builder.Services.AddSingleton(p => p.GetRequiredService<Channel<RunId>>().Writer);
 builder.Services.AddSingleton<RunNews>();
+builder.Services.AddSingleton(_ => new GuessLimits());
+builder.Services.AddSingleton<HashTurns>();
+builder.Services.AddSingleton<KnownBrowser>();
 builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_HALT_AT") is { Length: > 0 } point
     ? new HaltAt(point, p.GetRequiredService<ILogger<HaltAt>>()) : new NoMilestones());
 // Without a mail server of the school's, letters go to a stand-in that keeps them; the way there is the same.
@@ -123,6 +131,15 @@ builder.Services.AddSingleton<IPost>(p => Environment.GetEnvironmentVariable("SP
     : new SmtpPost("127.0.0.1", p.GetRequiredService<SmtpOutbox>().Port, "loft@school.invalid", keepsThem: true));
 builder.Services.AddSingleton(_ => new HttpClient { Timeout = TimeSpan.FromMinutes(5) });
 builder.Services.AddSingleton<OwnAddress>();
+builder.Services.AddSingleton(p => new SchoolAddress(() => address ?? p.GetRequiredService<OwnAddress>().Get()));
+// Who is in front of it is believed only where the operator has named it.
+builder.Services.Configure<ForwardedHeadersOptions>(o =>
+{
+    o.ForwardedHeaders = proxies.Count == 0 ? ForwardedHeaders.None : ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
+    o.KnownIPNetworks.Clear();
+    o.KnownProxies.Clear();
+    foreach (var p in proxies) o.KnownProxies.Add(p);
+});
 builder.Services.AddSingleton<Func<Uri?>>(p => () => Environment.GetEnvironmentVariable("SPRING_LOFT_OUTSIDE") is { Length: > 0 } outside ? new Uri(outside) : demo ? new Uri(p.GetRequiredService<OwnAddress>().Get(), StandInStart.Outside) : null);
 builder.Services.AddSingleton<ClosingRunner>();
 if (!documentOnly)
@@ -132,7 +149,7 @@ if (!documentOnly)
     builder.Services.AddHostedService<ClockWorker>();
     builder.Services.AddHostedService<LetterWorker>();
 }
-foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
+foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Sessions), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
     typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail)])
     builder.Services.AddSingleton(useCase);
 
@@ -151,7 +168,14 @@ if (!documentOnly)
     }
 }
 
+app.UseForwardedHeaders();
 app.UseSerilogRequestLogging();
+if (address?.Scheme == "https")
+    app.Use((context, next) =>
+    {
+        context.Response.Headers.StrictTransportSecurity = "max-age=31536000";
+        return next(context);
+    });
 app.UseSecurityHeaders(new HeaderPolicyCollection()
     .AddFrameOptionsDeny().AddContentTypeOptionsNoSniff().AddReferrerPolicyNoReferrer().RemoveServerHeader().AddCrossOriginOpenerPolicy(p => p.SameOrigin())
     .AddContentSecurityPolicy(csp =>
@@ -169,6 +193,7 @@ app.UseSecurityHeaders(new HeaderPolicyCollection()
     }));
 app.UseResponseCompression();
 app.UseMiddleware<Problems>();
+app.Use(next => new Hosts(next, address).InvokeAsync);
 app.UseDefaultFiles();
 app.UseStaticFiles();
 app.UseRouting();
@@ -204,9 +229,9 @@ app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html");
 
 app.Lifetime.ApplicationStarted.Register(() =>
 {
-    var address = app.Services.GetRequiredService<OwnAddress>().Get();
-    if (demo) StandInStart.PointFeed(app.Services.GetRequiredService<Premises>(), address);
-    Console.WriteLine($"Spring Loft answers on {address}");
+    var own = app.Services.GetRequiredService<OwnAddress>().Get();
+    if (demo) StandInStart.PointFeed(app.Services.GetRequiredService<Premises>(), own);
+    Console.WriteLine($"Spring Loft answers on {own}");
 });
 app.Run();
 return 0;

@@ -54,6 +54,7 @@ internal sealed class TinySchool : IDisposable
         Rúna = Add("runa", SchoolRole.Student, "Rúna", "Ravndal", "1002");
         Outsider = Add("out", SchoolRole.Student, "Tāne", "Yılmaz", "1003");
         Years = Premises.Db.Read(YearStore.All);
+        SigningIn = new(Premises, new GuessLimits());
         Making = new(Premises, new PlanDesk(Premises));
         Class = Making.Make(Lead, New("Clay"));
     }
@@ -82,6 +83,13 @@ internal sealed class TinySchool : IDisposable
     internal RollingOver Rolling => new(Premises);
     internal Channel<RunId> Queue { get; } = Channel.CreateUnbounded<RunId>();
     internal ClosingDesk Closing => new(Premises, new RunNews(), Queue.Writer);
+    /// <summary>A way in without limits on guesses but those of a name.</summary>
+    internal SigningIn SigningIn { get; }
+
+    /// <summary>Signs in with the right words, from a browser that was never here or from another.</summary>
+    internal SignedIn SignIn(string? userName, string? password = Password, CameFrom? from = null) => SigningIn.SignIn(userName, password, from ?? CameFrom.New("Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0", "192.0.2.7"));
+
+    internal Sessions Sessions => new(Premises);
     internal ClosingRuns Runs => new(Premises, new RunNews(), Queue.Writer);
     internal RollingMany RollingMany => new(Premises, Queue.Writer, new NoMilestones());
     internal TakeHomes TakeHomes => new(Premises, Queue.Writer, new NoMilestones(), Copies);
@@ -99,7 +107,7 @@ internal sealed class TinySchool : IDisposable
     internal Caller Add(string userName, SchoolRole role, string given, string family, string? number = null) => Premises.Db.Write(c =>
     {
         var id = PersonStore.Add(c, new PersonRow { Role = role, Given = given, Family = family, UserName = userName, StudentNumber = number, Grade = number is null ? null : "6", Email = number is null ? $"{userName}@tiny.invalid" : null });
-        PersonStore.SetPassword(c, id, Hash, mustChange: false, SigningIn.NewStamp());
+        PersonStore.SetPassword(c, id, Hash, mustChange: false, null, Clock.GetCurrentInstant());
         return new Caller(id, role, $"{given} {family}");
     });
 

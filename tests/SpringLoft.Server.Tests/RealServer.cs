@@ -22,9 +22,11 @@ internal sealed class RealServer : IDisposable
     /// <param name="haltAt">A point of a run at which it stands still.</param>
     /// <param name="smallDisk">Megabytes; the file store, with what is in it, is then on a disk of that size, in a mount that only the process sees.</param>
     /// <param name="small">The folder of the data that is on the small disk; blank for all of it, the database too.</param>
+    /// <param name="address">What links for others begin with; null for where it listens.</param>
+    /// <param name="proxy">The network address of a proxy that it is to believe.</param>
     /// <param name="clock">A file with the moment that the program believes in; null for the real time.</param>
     /// <exception cref="InvalidOperationException">It ended before it answered; with what it said.</exception>
-    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null, string small = "files", string? clock = null)
+    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null, string small = "files", string? clock = null, string? address = null, string? proxy = null)
     {
         const string any = "http://127.0.0.1:0";
         var program = Path.Combine(AppContext.BaseDirectory, "SpringLoft.Server.dll");
@@ -34,6 +36,8 @@ internal sealed class RealServer : IDisposable
         (start.RedirectStandardOutput, start.RedirectStandardError) = (true, true);
         start.Environment["SPRING_LOFT_DATA"] = data;
         if (haltAt is not null) start.Environment["SPRING_LOFT_HALT_AT"] = haltAt;
+        if (address is not null) start.Environment["SPRING_LOFT_ADDRESS"] = address;
+        if (proxy is not null) start.Environment["SPRING_LOFT_PROXY"] = proxy;
         if (clock is not null) start.Environment["SPRING_LOFT_CLOCK"] = clock;
         var process = Process.Start(start)!;
         try { return new(process, Answers(process)); }

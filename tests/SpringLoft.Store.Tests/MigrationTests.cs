@@ -17,8 +17,9 @@ public sealed class MigrationTests : IDisposable
     // What the migration of keys rewrites has a test of its own.
     private static readonly string[] Rewritten = ["folder.plan_key", "plan_put.steps", "person_join.undo"];
 
-    // A note that a take-home alone holds something: asked of its content since version 25.
-    private const string Dropped = "take_home_seal.";
+    // A note that a take-home alone holds something: asked of its content since version 25. A sign-in is a row and a wrong
+    // password is counted where it comes from since version 33.
+    private static readonly string[] Dropped = ["take_home_seal.", "sign_in.stamp", "sign_in.wrong_in_row", "sign_in.shut_until"];
 
     /// <summary>From each version, with two rows in every table that it has: one with every column filled, one with as little as may be.</summary>
     [Theory]
@@ -37,7 +38,7 @@ public sealed class MigrationTests : IDisposable
         using var database = new Database(File);
 
         var after = database.Read(c => AnyRows.Read(c));
-        foreach (var (column, values) in before.Where(x => !Rewritten.Contains(x.Key) && !x.Key.StartsWith(Dropped, StringComparison.Ordinal))) after[column].ShouldBe(values, column);
+        foreach (var (column, values) in before.Where(x => !Rewritten.Contains(x.Key) && !Dropped.Any(d => x.Key.StartsWith(d, StringComparison.Ordinal)))) after[column].ShouldBe(values, column);
         database.Read(c => c.Query("PRAGMA foreign_key_check").Count()).ShouldBe(0);
         database.Read(c => c.ExecuteScalar<string>("PRAGMA integrity_check")).ShouldBe("ok");
     }

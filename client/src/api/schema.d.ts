@@ -68,6 +68,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/sign-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["signIns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sign-ins/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endSignIn"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sign-ins/end-others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["endOtherSignIns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/school": {
         parameters: {
             query?: never;
@@ -820,6 +868,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/slips/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["showSlips"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/slips/pdf": {
         parameters: {
             query?: never;
@@ -830,6 +894,22 @@ export interface paths {
         get: operations["slipsAsPdf"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/slips/yes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["letClassHaveSlips"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2820,6 +2900,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/slips/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["showSlipsOfPeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/slips/pdf": {
         parameters: {
             query?: never;
@@ -3624,7 +3720,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -4408,6 +4504,10 @@ export interface components {
             files: components["schemas"]["WorkFileView"][];
             comments: components["schemas"]["CommentView"][];
             returnedAt: null | components["schemas"]["Instant"];
+        };
+        EndedBody: {
+            /** Format: int32 */
+            ended: number;
         };
         EnrollBody: {
             people: null | number[];
@@ -5713,6 +5813,7 @@ export interface components {
             binDays: number;
             /** Format: int32 */
             leaverDays: number;
+            address: string;
         };
         ScoreNumbers: {
             /** Format: int32 */
@@ -5740,6 +5841,26 @@ export interface components {
             students: number;
             /** Format: int32 */
             held: number;
+        };
+        /** Format: int64 */
+        SessionId: number;
+        SessionsView: {
+            sessions: components["schemas"]["SessionView"][];
+            setBy: null | string;
+            setBySelf: boolean;
+            setAt: null | components["schemas"]["Instant"];
+            /** Format: double */
+            idleHours: number;
+            /** Format: double */
+            mostDays: number;
+        };
+        SessionView: {
+            id: components["schemas"]["SessionId"];
+            browser: string;
+            address: string;
+            begun: components["schemas"]["Instant"];
+            seen: components["schemas"]["Instant"];
+            here: boolean;
         };
         SetChoice: {
             id: components["schemas"]["ClassId"];
@@ -5829,6 +5950,13 @@ export interface components {
             /** Format: int32 */
             visits: number;
         };
+        ShownSlip: {
+            person: components["schemas"]["PersonId"];
+            name: string;
+            grade: null | string;
+            userName: string;
+            phrase: string;
+        };
         SightOfFolder: {
             person: components["schemas"]["PersonId"];
             name: string;
@@ -5850,9 +5978,15 @@ export interface components {
             sortName: string;
             grade: null | string;
             userName: string;
-            phrase: null | string;
+            waits: boolean;
             hasOwn: boolean;
+            bar: components["schemas"]["SlipBar"];
+            forClass: components["schemas"]["SlipBar"];
+            from: null | components["schemas"]["LocalDate"];
+            mayMake: boolean;
         };
+        /** @enum {unknown} */
+        SlipBar: "None" | "IsStaff" | "TooNew";
         SseItemOfClosingRunView: {
             data?: components["schemas"]["ClosingRunView"];
             eventType?: null | string;
@@ -6452,6 +6586,93 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    signIns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endSignIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endOtherSignIns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EndedBody"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -8243,6 +8464,39 @@ export interface operations {
             };
         };
     };
+    showSlips: {
+        parameters: {
+            query: {
+                people: number[];
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownSlip"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     slipsAsPdf: {
         parameters: {
             query: {
@@ -8266,6 +8520,39 @@ export interface operations {
                 content: {
                     "application/octet-stream": components["schemas"]["Stream"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    letClassHaveSlips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PeopleBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
@@ -12775,6 +13062,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    showSlipsOfPeople: {
+        parameters: {
+            query: {
+                people: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownSlip"][];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -242,6 +242,9 @@ function OwnMenu({ me, isDemo, today }: { me: Schemas["Me"]; isDemo: boolean; to
         <MenuItem component={RouterLink} to="/password" onClick={close}>
           Change password
         </MenuItem>
+        <MenuItem component={RouterLink} to="/sign-ins" onClick={close}>
+          Where you are signed in
+        </MenuItem>
         {me.role === "Coordinator" && (
           <MenuItem component={RouterLink} to="/audit" onClick={close}>
             Audit trail

@@ -91,7 +91,7 @@ public sealed class SchoolDirectory(Premises premises)
                 throw new RefusedException("person-maybe-known", $"{d.Name.Display} may be in the directory already: {known.Why}.", "Look at who is there; if this is another person, say so and add them.", "given");
             FreeNumber(c, d, null);
             var id = PersonStore.Add(c, d with { UserName = Made(c, d).Name });
-            PersonStore.SetPassword(c, id, hash, mustChange: true, SigningIn.NewStamp(), phrase);
+            PersonStore.SetPassword(c, id, hash, mustChange: true, by.Id, premises.Clock.Now, phrase);
             Premises.Add(c, by, premises.Clock.Now, new("added person", "person", id.Value, null, $"{d.Name.Display}{(evenSo ? ", though close to somebody" : "")}"));
             return id;
         });
@@ -236,13 +236,13 @@ public sealed class SchoolDirectory(Premises premises)
 
     private static PersonRow Checked(PersonDraft d)
     {
-        string? Optional(string? text, string field, string what) => string.IsNullOrWhiteSpace(text) ? null : Refusals.NotLonger(text.Trim(), field, what, 120);
+        string? Optional(string? text, string field, string what) => string.IsNullOrWhiteSpace(text) ? null : Refusals.NotLonger(PlainText.Name(text), field, what, 120);
         var email = Optional(d.Email, "email", "The e-mail");
         if (email is not null && !EmailAddress.IsOne(email)) throw new RefusedException("email-wrong", $"“{email}” is no e-mail address.", "Write it like name@school.example.", "email");
         return new PersonRow
         {
-            Given = Refusals.Needed(d.Given, "given", "The given name", 80),
-            Family = Refusals.NotLonger(d.Family?.Trim() ?? "", "family", "The family name", 80),
+            Given = Refusals.Needed(PlainText.Name(d.Given ?? ""), "given", "The given name", 80),
+            Family = Refusals.NotLonger(PlainText.Name(d.Family ?? ""), "family", "The family name", 80),
             Role = d.Role,
             Grade = Optional(d.Grade, "grade", "The grade"),
             StudentNumber = Optional(d.StudentNumber, "studentNumber", "The student number"),

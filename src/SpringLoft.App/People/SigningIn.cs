@@ -1,7 +1,9 @@
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.Extensions.Options;
 using SpringLoft.Core.People;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Naming;
 using SpringLoft.Store.People;
 
 namespace SpringLoft.App.People;
@@ -9,87 +11,113 @@ namespace SpringLoft.App.People;
 /// <summary>The person who is signed in, as the screens need it.</summary>
 public sealed record Me(PersonId Id, string Name, SchoolRole Role, bool MustChangePassword);
 
-/// <summary>Signing in and changing passwords. Hashes are those of ASP.NET Core's password hasher (PBKDF2).</summary>
-public sealed class SigningIn(Premises premises)
+/// <summary>Where somebody signs in from.</summary>
+/// <param name="Browser">What the browser calls itself.</param>
+/// <param name="Address">Its network address.</param>
+/// <param name="Known">Who signed in on this browser before, each with the mark that it was given then.</param>
+public sealed record CameFrom(string? Browser, string Address, IReadOnlyDictionary<PersonId, string> Known)
 {
-    private static readonly PasswordHasher<object> Hasher = new();
+    /// <summary>A browser that was never here.</summary>
+    public static CameFrom New(string? browser, string address) => new(browser, address, new Dictionary<PersonId, string>());
+}
+
+/// <summary>Somebody who has just signed in.</summary>
+/// <param name="Token">Goes into the cookie, and is kept nowhere in clear.</param>
+/// <param name="Mark">By which this browser is known from now on as one of theirs.</param>
+public sealed record SignedIn(Me Me, string Token, string Mark);
+
+/// <summary>Signing in and changing passwords. Hashes are those of ASP.NET Core's password hasher (PBKDF2).</summary>
+public sealed class SigningIn(Premises premises, GuessLimits limits)
+{
+    private static readonly PasswordHasher<object> Hasher = new(Options.Create(new PasswordHasherOptions { IterationCount = SignInRules.HashRounds }));
     private static readonly object Nobody = new();
     private static readonly string NobodysHash = Hasher.HashPassword(Nobody, Guid.NewGuid().ToString());
+
+    private readonly object[] turns = [.. Enumerable.Range(0, 64).Select(_ => new object())];
 
     /// <summary>Makes a hash to be kept.</summary>
     public static string Hash(string password) => Hasher.HashPassword(Nobody, password);
 
-    /// <summary>A new stamp; a sign-in made under an older one ends.</summary>
-    public static string NewStamp() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
-
-    /// <summary>Tests user name and password; gives the person and the stamp to be put into the cookie.</summary>
+    /// <summary>Tests user name and password, and begins a sign-in.</summary>
     /// <exception cref="RefusedException"><c>sign-in-wrong</c>, the same whether the name or the password is; <c>sign-in-shut</c> while slowed down.</exception>
-    public (Me Me, string Stamp) SignIn(string? userName, string? password)
+    public SignedIn SignIn(string? userName, string? password, CameFrom from)
     {
         if (string.IsNullOrWhiteSpace(userName)) throw new RefusedException("missing", "The user name is missing.", "Type it in.", "userName");
         if (string.IsNullOrEmpty(password)) throw new RefusedException("missing", "The password is missing.", "Type it in.", "password");
         if (password.Length > SignInRules.MaxLength) throw Wrong();
         var person = premises.Db.Read(c => PersonStore.ByUserName(c, userName.Trim()));
-        if (person is not { Active: true } || Try(person, password, Wrong) is not { } kept)
+        var mark = person is null ? null : from.Known.GetValueOrDefault(person.Id);
+        // Who signed in on this browser before is counted there, and not shut out by what others do elsewhere.
+        if (mark is null && !limits.MayTry(from.Address))
+            throw new RefusedException("sign-in-shut", "Too many wrong passwords came from this network.", "Wait some minutes, or sign in on a device that you have used before.");
+        var kept = Try(userName, mark is null ? $"address {from.Address}" : $"browser {mark}", person, password, () =>
         {
-            // As slow as a real one, so that the time does not tell whether the name exists.
-            Hasher.VerifyHashedPassword(Nobody, NobodysHash, password);
-            throw Wrong();
-        }
-        // Used once, a first password is on no slip any more.
-        if (kept.WrongInRow > 0 || kept.MustChange)
-            premises.Db.Write(c =>
-            {
-                PersonStore.SetWrong(c, person.Id, 0, null);
-                PersonStore.ForgetPhrase(c, person.Id);
-            });
-        return (new Me(person.Id, person.Name.Display, person.Role, kept.MustChange), kept.Stamp);
+            limits.Wrong(from.Address);
+            return Wrong();
+        });
+        var stronger = kept.Stronger ? Hash(password) : null;
+        var (token, named) = (Token(), mark ?? Token()[..16]);
+        premises.Write(new Caller(person!.Id, person.Role, person.Name.Display), (_, _) => new("signed in", "person", person.Id.Value, null, BrowserName.Of(from.Browser)), (c, _) =>
+        {
+            // Between the try and now it may have been ended, or they may have left.
+            if (PersonStore.Find(c, person.Id) is not { Active: true } || PersonStore.SignIn(c, person.Id)?.PasswordHash != kept.Row.PasswordHash) throw Wrong();
+            SignInTryStore.Forget(c, userName, mark is null ? $"address {from.Address}" : $"browser {mark}");
+            if (stronger is not null) PersonStore.Rehash(c, person.Id, stronger);
+            // Used once, a first password is on no slip any more.
+            PersonStore.ForgetPhrase(c, person.Id);
+            var now = premises.Clock.Real;
+            SessionStore.EndOld(c, now - SessionRules.Idle, now - SessionRules.Most);
+            return SessionStore.Begin(c, person.Id, token, BrowserName.Of(from.Browser), from.Address, now);
+        });
+        return new(new Me(person.Id, person.Name.Display, person.Role, kept.Row.MustChange), token, named);
     }
-
-    /// <summary>The person behind a cookie; null if the sign-in has ended since.</summary>
-    public Me? Who(PersonId id, string stamp) => premises.Db.Read(c =>
-        PersonStore.Find(c, id) is { Active: true } p && PersonStore.SignIn(c, id) is { } s && s.Stamp == stamp
-            ? new Me(p.Id, p.Name.Display, p.Role, s.MustChange) : null);
 
     /// <summary>Changes one's own password; other places where one is signed in are signed out.</summary>
-    /// <returns>The new stamp.</returns>
-    public string ChangePassword(Caller by, string? oldPassword, string? newPassword)
+    /// <param name="here">The sign-in that goes on.</param>
+    public void ChangePassword(Caller by, SessionId here, string? oldPassword, string? newPassword)
     {
-        var person = premises.Db.Read(c => PersonStore.Find(c, by.Id)!);
-        Try(person, oldPassword ?? "", () => new RefusedException("password-wrong", "That is not your password now.", "Type the one you signed in with.", "oldPassword"));
-        if (SignInRules.CheckNew(newPassword ?? "", person.UserName, newPassword == oldPassword) is { } refusal) throw new RefusedException(refusal);
-        var stamp = NewStamp();
-        premises.Write(by, (_, _) => new("changed password", "person", by.Id.Value, null, "own password"), (c, _) =>
+        var (person, school) = premises.Db.Read(c => (PersonStore.Find(c, by.Id)!, SchoolStore.Get(c)!.Name));
+        var place = $"sign-in {here.Value}";
+        Try(person.UserName, place, person, oldPassword ?? "", () => new RefusedException("password-wrong", "That is not your password now.", "Type the one you signed in with.", "oldPassword"));
+        premises.Db.Write(c => SignInTryStore.Forget(c, person.UserName, place));
+        var words = new[] { person.Given, person.Family, person.StudentNumber, person.Email?.Split('@')[0], person.School, school }.OfType<string>();
+        if (SignInRules.CheckNew(newPassword ?? "", person.UserName, newPassword == oldPassword, person.Role != SchoolRole.Student, words) is { } refusal) throw new RefusedException(refusal);
+        var hash = Hash(newPassword!);
+        premises.Write(by, (_, _) => new("changed password", "person", by.Id.Value, null, "own password"), (c, now) =>
         {
-            PersonStore.SetPassword(c, by.Id, Hash(newPassword!), mustChange: false, stamp);
+            PersonStore.SetPassword(c, by.Id, hash, mustChange: false, by.Id, now, but: here);
             return true;
         });
-        return stamp;
     }
 
-    // One try at a time for a person: sent at once, forty guesses are as many as one after the other, and shut after the fifth.
-    private SignInRow? Try(PersonRow person, string password, Func<RefusedException> wrong)
+    // One try at a time for a name, and counted before it is made: sent at once, forty guesses are as many as one after the
+    // other, and a process that is killed has counted them. A name of nobody is counted alike and takes as long.
+    private (SignInRow Row, bool Stronger) Try(string userName, string place, PersonRow? person, string password, Func<RefusedException> wrong)
     {
-        lock (turns[(int)(person.Id.Value % turns.Length)])
+        lock (turns[(uint)string.GetHashCode(SignInRules.NameKey(userName), StringComparison.Ordinal) % turns.Length])
         {
-            if (premises.Db.Read(c => PersonStore.SignIn(c, person.Id)) is not { } kept) return null;
-            var now = premises.Clock.Now;
-            if (kept.ShutUntil is { } until && now < until)
-                throw new RefusedException("sign-in-shut", $"Too many wrong passwords: sign-in for this name is shut for {Math.Ceiling((until - now).TotalSeconds)} s.", "Wait, then try again; your teacher can give you new details.");
-            if (Hasher.VerifyHashedPassword(Nobody, kept.PasswordHash, password) != PasswordVerificationResult.Failed) return kept;
-            var inRow = kept.WrongInRow + 1;
-            var wait = SignInRules.WaitAfter(inRow);
-            premises.Db.Write(c =>
+            var slowed = false;
+            var kept = premises.Db.Write(c =>
             {
-                PersonStore.SetWrong(c, person.Id, inRow, wait > Duration.Zero ? now + wait : null);
-                if (wait > Duration.Zero)
-                    Premises.Add(c, new Caller(person.Id, person.Role, person.Name.Display), now, new("slowed down sign-in", "person", person.Id.Value, null, $"{inRow} wrong passwords in a row"));
+                var now = premises.Clock.Now;
+                var (before, shut) = SignInTryStore.Of(c, userName, place);
+                if (shut is { } until && now < until)
+                    throw new RefusedException("sign-in-shut", $"Too many wrong passwords: sign-in for this name is shut here for {Math.Ceiling((until - now).TotalSeconds)} s.", "Wait, then try again; your teacher can give you new details.");
+                var wait = SignInRules.WaitAfter(before + 1);
+                slowed = wait > Duration.Zero;
+                SignInTryStore.Count(c, userName, place, before + 1, wait > Duration.Zero ? now + wait : null, now);
+                if (before == 0) SignInTryStore.ForgetOld(c, now - SignInRules.TriesKept);
+                return person is { Active: true } ? PersonStore.SignIn(c, person.Id) : null;
             });
+            var result = Hasher.VerifyHashedPassword(Nobody, kept?.PasswordHash ?? NobodysHash, password);
+            if (kept is not null && result != PasswordVerificationResult.Failed) return (kept, result == PasswordVerificationResult.SuccessRehashNeeded);
+            if (person is not null)
+                premises.Db.Write(c => Premises.Add(c, null, premises.Clock.Now, new(slowed ? "slowed down sign-in" : "wrong password", "person", person.Id.Value, null, $"{person.Name.Display}, from {place}")));
             throw wrong();
         }
     }
 
-    private readonly object[] turns = [.. Enumerable.Range(0, 64).Select(_ => new object())];
+    private static string Token() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32));
 
     private static RefusedException Wrong() =>
         new("sign-in-wrong", "User name or password is not right.", "Check both; capital letters count in the password.");

@@ -23,17 +23,18 @@ public sealed record YearView(
 /// <summary>What every screen needs to know of the school: its name, the date, its years.</summary>
 /// <param name="BinDays">Days that what is binned waits.</param>
 /// <param name="LeaverDays">Days for which a leaver's take-home is kept, from the day they left.</param>
-public sealed record SchoolView(string Name, LocalDate Today, bool IsDemo, YearId Current, IReadOnlyList<YearView> Years, long UploadLimitBytes, int BinDays, int LeaverDays);
+/// <param name="Address">What links for others begin with.</param>
+public sealed record SchoolView(string Name, LocalDate Today, bool IsDemo, YearId Current, IReadOnlyList<YearView> Years, long UploadLimitBytes, int BinDays, int LeaverDays, string Address);
 
 /// <summary>Draws the school's years.</summary>
-public sealed class YearLine(Premises premises)
+public sealed class YearLine(Premises premises, SchoolAddress address)
 {
     /// <summary>All years; the current one is the one that today lies in, or else the next to begin, or else the last.</summary>
     public SchoolView See()
     {
         var today = premises.Clock.Today;
         var (school, years) = premises.Db.Read(c => (SchoolStore.Get(c)!, YearStore.All(c)));
-        return new(school.Name, today, school.IsDemo, Current(years, today).Id, [.. years.Select(y => One(y, today))], school.UploadLimitBytes, Binning.Days, Leaving.DaysKept);
+        return new(school.Name, today, school.IsDemo, Current(years, today).Id, [.. years.Select(y => One(y, today))], school.UploadLimitBytes, Binning.Days, Leaving.DaysKept, address.Text);
     }
 
     /// <summary>Moves the date that the demo believes in.</summary>

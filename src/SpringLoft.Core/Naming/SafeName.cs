@@ -10,7 +10,7 @@ public sealed record NameChange(string Was, string Why);
 public sealed record SafeNameResult(string Name, IReadOnlyList<NameChange> Changes);
 
 /// <summary>
-/// Makes names that survive any computer: Unicode NFC, no control characters, none of
+/// Makes names that survive any computer: Unicode NFC, no control characters, no marks that turn the direction, none of
 /// <c>&lt; &gt; : " / \ | ? *</c>, no leading or trailing space, no trailing dot, no reserved device name,
 /// at most 255 bytes of UTF-8.
 /// Sources: IEEE Std 1003.1-2017 section 3.282 (portable names) and Microsoft's published page
@@ -38,7 +38,9 @@ public static class SafeName
         var changes = new List<NameChange>();
         var text = ReplaceLoneSurrogates(raw);
         if (text != raw) changes.Add(new("broken characters", "not valid Unicode"));
-        var normal = text.Normalize(NormalizationForm.FormC);
+        var straight = PlainText.WithoutTurns(text);
+        if (straight != text) changes.Add(new("marks that turn the direction of text", "they make a name look like another"));
+        var normal = straight.Normalize(NormalizationForm.FormC);
         var kept = new StringBuilder(normal.Length);
         foreach (var c in normal)
         {

@@ -42,6 +42,9 @@ public enum Act
     /// <summary>Let go of somebody's take-home for good, by name and with a reason. One's own needs nobody else.</summary>
     LetGoOfTakeHome,
 
+    /// <summary>Say yes to a class's staff having the slips of people whom they enrolled by hand.</summary>
+    LetClassHaveSlips,
+
     /// <summary>See letters on their way, and have one tried again.</summary>
     KeepLetters,
 
@@ -90,7 +93,7 @@ public static class Permissions
     {
         Act.OwnSignIn or Act.SeeOwnClasses => true,
         Act.SeeBoard or Act.SearchDirectory or Act.MakeClass or Act.AddPerson => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft or Act.LetGoOfTakeHome or Act.KeepLetters => role is SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft or Act.LetClassHaveSlips or Act.LetGoOfTakeHome or Act.KeepLetters => role is SchoolRole.Coordinator,
         _ => false,
     };
 
@@ -106,7 +109,10 @@ public static class Permissions
         _ => false,
     };
 
-    /// <summary>A person's place relative to a class.</summary>
+    /// <summary>
+    /// A person's place relative to a class. Whoever has crossed in the school since, from student to staff or back, has no rights
+    /// from the place of before: of a student who is staff now what was theirs is left, of staff who is a student now nothing.
+    /// </summary>
     /// <param name="role">In the school.</param>
     /// <param name="inClass">In the class; null if never on its roster.</param>
     /// <param name="left">True if taken off the roster since.</param>
@@ -114,7 +120,8 @@ public static class Permissions
     {
         (SchoolRole.Coordinator, _, _) => Standing.Coordinator,
         (_, ClassRole.Student, true) => Standing.Left,
-        (_, _, true) or (_, null, _) => Standing.SignedIn,
+        (not SchoolRole.Student, ClassRole.Student, _) => Standing.Left,
+        (_, _, true) or (_, null, _) or (SchoolRole.Student, _, _) when inClass != ClassRole.Student => Standing.SignedIn,
         (_, ClassRole.Lead, _) => Standing.Lead,
         (_, ClassRole.CoTeacher, _) => Standing.CoTeacher,
         _ => Standing.Student,

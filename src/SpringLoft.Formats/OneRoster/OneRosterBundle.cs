@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using NodaTime;
 using NodaTime.Text;
+using SpringLoft.Core.Naming;
 using SpringLoft.Core;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
@@ -138,7 +139,7 @@ public sealed class OneRosterBundle
             if (email is not null && !email.Contains('@', StringComparison.Ordinal)) { Finding(file, r.Line, "email", $"“{email}” is no e-mail address: it is left out, the person comes."); email = null; }
             var school = r["primaryOrgSourcedId"] ?? First(r["orgSourcedIds"]);
             var grade = First(r["grades"]);
-            people.Add(new(id, id, given ?? "", family ?? "", role, grade is { Length: 2 } && grade[0] == '0' ? grade[1..] : grade, number, email, r["username"],
+            people.Add(new(id, id, PlainText.Name(given ?? ""), PlainText.Name(family ?? ""), role, grade is { Length: 2 } && grade[0] == '0' ? grade[1..] : grade, number, email, r["username"],
                 school is not null ? schools.GetValueOrDefault(school) : null, Gone(r) || Is(r["enabledUser"], "false"), r.Line));
         });
         if (other > 0) Finding("users.csv", 0, "role", $"{other} people are neither students nor staff and are left out.");

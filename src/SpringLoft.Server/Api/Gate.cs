@@ -25,13 +25,18 @@ internal static class NeedsExtensions
 /// </summary>
 internal sealed class Gate(RequestDelegate next)
 {
-    internal const string StampClaim = "stamp";
+    internal const string TokenClaim = "token";
     private static readonly object CallerKey = new();
+    private static readonly object PresentKey = new();
+
+    /// <summary>The sign-in in which somebody asks.</summary>
+    internal static Present PresentOf(HttpContext context) =>
+        (Present?)context.Items[PresentKey] ?? throw new InvalidOperationException("Nobody is signed in; the gate should have been shut.");
 
     internal static Caller CallerOf(HttpContext context) =>
         (Caller?)context.Items[CallerKey] ?? throw new InvalidOperationException("Nobody is signed in; the gate should have been shut.");
 
-    public async Task InvokeAsync(HttpContext context, SigningIn signingIn, Premises premises)
+    public async Task InvokeAsync(HttpContext context, Sessions sessions, Premises premises)
     {
         // Where the method or the type is wrong, routing puts in an endpoint of its own that only says so.
         if (context.GetEndpoint() is not RouteEndpoint endpoint || !context.Request.Path.StartsWithSegments("/api"))
@@ -39,8 +44,10 @@ internal sealed class Gate(RequestDelegate next)
             await next(context);
             return;
         }
+        // What is read here is somebody's: no proxy and no shared computer keeps it, unless an address says otherwise of itself.
+        context.Response.Headers.CacheControl = "no-store";
         var needed = endpoint.Metadata.GetMetadata<Needed>() ?? throw new InvalidOperationException($"{endpoint.DisplayName} does not say which permission it needs.");
-        if (needed.Act is { } act && Shut(context, signingIn, premises, act) is { } problem)
+        if (needed.Act is { } act && Shut(context, sessions, premises, act) is { } problem)
         {
             if (problem.Status == StatusCodes.Status401Unauthorized) await context.SignOutAsync();
             await Problems.Write(context, problem.Status, problem.Refusal);
@@ -49,11 +56,12 @@ internal sealed class Gate(RequestDelegate next)
         await next(context);
     }
 
-    private static (int Status, Refusal Refusal)? Shut(HttpContext context, SigningIn signingIn, Premises premises, Act act)
+    private static (int Status, Refusal Refusal)? Shut(HttpContext context, Sessions sessions, Premises premises, Act act)
     {
-        if (!long.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var id) || context.User.FindFirstValue(StampClaim) is not { } stamp
-            || signingIn.Who(new(id), stamp) is not { } me)
+        if (context.User.FindFirstValue(TokenClaim) is not { } token || sessions.Who(token) is not { } present)
             return (401, new("signed-out", "You are not signed in, or your sign-in has ended.", "Sign in."));
+        var me = present.Me;
+        context.Items[PresentKey] = present;
         if (me.MustChangePassword && act != Act.OwnSignIn)
             return (403, new("password-change-needed", "The first password is for signing in once.", "Choose a password of your own first."));
         var caller = new Caller(me.Id, me.Role, me.Name);

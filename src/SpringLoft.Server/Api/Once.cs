@@ -75,7 +75,8 @@ internal sealed class Once(RequestDelegate next)
             premises.Db.Write(c => AuditStore.KeepAnswer(c, who, key, asked.Print(), context.Response.StatusCode, Encoding.UTF8.GetString(held.Kept), premises.Clock.Now));
         }
         unit.Commit();
-        await real.WriteAsync(held.Kept, context.RequestAborted);
+        // An answer that may have no body takes not even an empty one.
+        if (held.Kept.Length > 0) await real.WriteAsync(held.Kept, context.RequestAborted);
     }
 
     /// <summary>The request as it is read, with the digest of method, address and all that came.</summary>

@@ -89,6 +89,7 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
         "file-too-long" => 413,
         "sign-in-shut" or "code-slow" => 429,
         "code-wrong" or "outside-unknown" or "shelf-shut" => 404,
+        "sign-in-busy" => 503,
         "feed-unreachable" or "feed-refused" or "feed-answer" or "outside-unreachable" => 502,
         "names-by-pattern" or "folder-no-add" or "item-not-yours" or "may-not-post" => 403,
         _ => 422,

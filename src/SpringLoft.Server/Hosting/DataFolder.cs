@@ -31,6 +31,8 @@ internal sealed class DataFolder : IDisposable
     internal static DataFolder Take(string path)
     {
         Directory.CreateDirectory(path);
+        // Children's work, and first passwords: for the program's own user and nobody else on the machine.
+        if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(path, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         var held = Lock(path);
         try
         {

@@ -30,7 +30,7 @@ internal static class FirstStart
             foreach (var plan in ShippedPlans.All) PlanStore.Add(c, plan, premises.Clock.Now);
             foreach (var year in StartingYears.From(premises.Clock.Today)) YearStore.Add(c, year);
             var id = PersonStore.Add(c, new PersonRow { Role = SchoolRole.Coordinator, Given = "School", Family = "Coordinator", UserName = "coordinator" });
-            PersonStore.SetPassword(c, id, SigningIn.Hash(password), mustChange: true, SigningIn.NewStamp());
+            PersonStore.SetPassword(c, id, SigningIn.Hash(password), mustChange: true, null, premises.Clock.Now);
         });
         return $"A new school was set up. Sign in as coordinator with the password {password}; it is asked to be changed.";
     }

@@ -55,9 +55,10 @@ internal static class DirectoryEndpoints
             directory.UndoJoin(who, joinId);
             return TypedResults.NoContent();
         }).WithName("undoJoin").Needs(Act.KeepDirectory);
-        people.MapGet("/slips", (long[] people, Slips slips) => slips.Of(Ids(people))).WithName("slipsOfPeople").Needs(Act.KeepDirectory);
-        people.MapGet("/slips/pdf", (long[] people, Paper? paper, bool? letters, Slips slips, HttpRequest request) =>
-            Uploads.Send(slips.Pdf(slips.Of(Ids(people)), $"{request.Scheme}://{request.Host}", paper ?? Paper.A4, letters ?? false))).WithName("slipsOfPeopleAsPdf").SendsFile().Needs(Act.KeepDirectory);
+        people.MapGet("/slips", (long[] people, Caller who, Slips slips) => slips.Of(who, Ids(people))).WithName("slipsOfPeople").Needs(Act.KeepDirectory);
+        people.MapGet("/slips/shown", (long[] people, Caller who, Slips slips) => slips.Show(who, null, Ids(people))).WithName("showSlipsOfPeople").Needs(Act.KeepDirectory);
+        people.MapGet("/slips/pdf", (long[] people, Paper? paper, bool? letters, Caller who, Slips slips, SchoolAddress address) =>
+            Uploads.Send(slips.Pdf(slips.Show(who, null, Ids(people)), address.Text, paper ?? Paper.A4, letters ?? false))).WithName("slipsOfPeopleAsPdf").SendsFile().Needs(Act.KeepDirectory);
         people.MapPost("/slips", (PeopleBody body, Caller who, Slips slips) =>
         {
             slips.Renew(who, null, body.People ?? []);
@@ -71,5 +72,5 @@ internal static class DirectoryEndpoints
         }).WithName("setFirstPasswords").Needs(Act.LayDownYear);
     }
 
-    private static List<PersonId> Ids(long[] people) => [.. people.Select(p => new PersonId(p))];
+    internal static List<PersonId> Ids(long[] people) => [.. people.Select(p => new PersonId(p))];
 }

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using SpringLoft.App;
 using SpringLoft.App.People;
+using SpringLoft.Core;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Server.Api;
 
@@ -12,34 +13,47 @@ internal sealed record SignInBody(string? UserName, string? Password);
 
 internal sealed record PasswordBody(string? OldPassword, string? NewPassword);
 
+/// <param name="Ended">How many places one was signed out of.</param>
+internal sealed record EndedBody(int Ended);
+
 internal static class PeopleEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
     {
-        api.MapPost("/sign-in", async (SignInBody body, SigningIn signingIn, HttpContext context) =>
+        api.MapPost("/sign-in", async (SignInBody body, SigningIn signingIn, HashTurns turns, KnownBrowser known, HttpContext context) =>
         {
-            var (me, stamp) = signingIn.SignIn(body.UserName, body.Password);
-            await Keep(context, me.Id.Value, stamp);
-            return me;
+            using var turn = await turns.Take(context.RequestAborted);
+            var signed = signingIn.SignIn(body.UserName, body.Password, known.From(context));
+            known.Remember(context, signed.Me.Id, signed.Mark);
+            await context.SignInAsync(new ClaimsPrincipal(new ClaimsIdentity([new Claim(Gate.TokenClaim, signed.Token)], CookieAuthenticationDefaults.AuthenticationScheme)));
+            return signed.Me;
         }).WithName("signIn").OpenToAnybody();
 
-        api.MapPost("/sign-out", async (HttpContext context) =>
+        api.MapPost("/sign-out", async (Sessions sessions, HttpContext context) =>
         {
+            if (context.User.FindFirstValue(Gate.TokenClaim) is { } token) sessions.SignOut(token);
             await context.SignOutAsync();
             return TypedResults.NoContent();
         }).WithName("signOut").OpenToAnybody();
 
-        api.MapGet("/me", (Caller who, SigningIn signingIn, HttpContext context) =>
-            signingIn.Who(who.Id, context.User.FindFirstValue(Gate.StampClaim)!)!).WithName("me").Needs(Act.OwnSignIn);
+        api.MapGet("/me", (HttpContext context) => Gate.PresentOf(context).Me).WithName("me").Needs(Act.OwnSignIn);
 
-        api.MapPost("/me/password", async (PasswordBody body, Caller who, SigningIn signingIn, HttpContext context) =>
+        api.MapPost("/me/password", async (PasswordBody body, Caller who, SigningIn signingIn, HashTurns turns, HttpContext context) =>
         {
-            var stamp = signingIn.ChangePassword(who, body.OldPassword, body.NewPassword);
-            await Keep(context, who.Id.Value, stamp);
+            using var turn = await turns.Take(context.RequestAborted);
+            signingIn.ChangePassword(who, Gate.PresentOf(context).Session, body.OldPassword, body.NewPassword);
             return TypedResults.NoContent();
         }).WithName("changePassword").Needs(Act.OwnSignIn);
-    }
 
-    private static Task Keep(HttpContext context, long id, string stamp) => context.SignInAsync(new ClaimsPrincipal(new ClaimsIdentity(
-        [new Claim(ClaimTypes.NameIdentifier, id.ToString(System.Globalization.CultureInfo.InvariantCulture)), new Claim(Gate.StampClaim, stamp)], CookieAuthenticationDefaults.AuthenticationScheme)));
+        api.MapGet("/me/sign-ins", (Caller who, Sessions sessions, HttpContext context) => sessions.Of(who, Gate.PresentOf(context).Session)).WithName("signIns").Needs(Act.OwnSignIn);
+
+        api.MapDelete("/me/sign-ins/{id:long}", (long id, Caller who, Sessions sessions) =>
+        {
+            sessions.End(who, new SessionId(id));
+            return TypedResults.NoContent();
+        }).WithName("endSignIn").Needs(Act.OwnSignIn);
+
+        api.MapPost("/me/sign-ins/end-others", (Caller who, Sessions sessions, HttpContext context) =>
+            new EndedBody(sessions.EndOthers(who, Gate.PresentOf(context).Session))).WithName("endOtherSignIns").Needs(Act.OwnSignIn);
+    }
 }

@@ -38,8 +38,8 @@ internal static class JoinEndpoints
         }).WithName("answerWaiting").Needs(Act.ManageRoster);
         api.MapPost("/join", (JoinBody body, Caller who, Joining joining) => joining.Join(who, body.Code)).WithName("join").Needs(Act.SeeOwnClasses);
         k.MapGet("/invitations", (long classId, Invitations invitations) => invitations.Of(new(classId))).WithName("invitations").Needs(Act.ManageRoster);
-        k.MapPost("/invitations", (long classId, InviteBody body, Caller who, Invitations invitations, HttpRequest request) =>
-            invitations.Send(who, new(classId), body.Addresses, body.Role, $"{request.Scheme}://{request.Host}")).WithName("invite").Needs(Act.ManageRoster);
+        k.MapPost("/invitations", (long classId, InviteBody body, Caller who, Invitations invitations, SchoolAddress address) =>
+            invitations.Send(who, new(classId), body.Addresses, body.Role, address.Text)).WithName("invite").Needs(Act.ManageRoster);
         k.MapDelete("/invitations/{invitationId:long}", (long classId, long invitationId, Caller who, Invitations invitations) =>
         {
             invitations.Withdraw(who, new(classId), invitationId);

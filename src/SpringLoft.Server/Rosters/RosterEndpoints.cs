@@ -5,6 +5,7 @@ using SpringLoft.Core;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Print;
 using SpringLoft.Server.Api;
+using SpringLoft.Server.People;
 
 namespace SpringLoft.Server.Rosters;
 
@@ -55,9 +56,15 @@ internal static class RosterEndpoints
         roster.MapPost("/posting-preview", (long classId, PeopleBody body, Posting posting) => posting.Preview(new(classId), body.People ?? [])).WithName("previewPosting").Needs(Act.ManageRoster);
         roster.MapPut("/posting", (long classId, PostingBody body, Caller who, Posting posting) => new PostingSet(posting.Set(who, new(classId), body.People ?? [], body.Posts))).WithName("setPosting").Needs(Act.ManageRoster);
         MapMoves(roster);
-        api.MapGet("/classes/{classId:long}/slips", (long classId, Slips slips) => slips.Of(new ClassId(classId))).WithName("slips").Needs(Act.ManageRoster);
-        api.MapGet("/classes/{classId:long}/slips/pdf", (long classId, long[] people, Paper? paper, bool? letters, Slips slips, HttpRequest request) =>
-            Uploads.Send(slips.Pdf(slips.Of(new ClassId(classId)).Where(s => people.Length == 0 || people.Contains(s.Person.Value)), $"{request.Scheme}://{request.Host}", paper ?? Paper.A4, letters ?? false))).WithName("slipsAsPdf").SendsFile().Needs(Act.ManageRoster);
+        api.MapGet("/classes/{classId:long}/slips", (long classId, Caller who, Slips slips) => slips.Of(who, new ClassId(classId))).WithName("slips").Needs(Act.ManageRoster);
+        api.MapGet("/classes/{classId:long}/slips/shown", (long classId, long[] people, Caller who, Slips slips) => slips.Show(who, new ClassId(classId), DirectoryEndpoints.Ids(people))).WithName("showSlips").Needs(Act.ManageRoster);
+        api.MapGet("/classes/{classId:long}/slips/pdf", (long classId, long[] people, Paper? paper, bool? letters, Caller who, Slips slips, SchoolAddress address) =>
+            Uploads.Send(slips.Pdf(slips.Show(who, new ClassId(classId), DirectoryEndpoints.Ids(people)), address.Text, paper ?? Paper.A4, letters ?? false))).WithName("slipsAsPdf").SendsFile().Needs(Act.ManageRoster);
+        api.MapPost("/classes/{classId:long}/slips/yes", (long classId, PeopleBody body, Caller who, Slips slips) =>
+        {
+            slips.SayYes(who, new ClassId(classId), body.People ?? []);
+            return TypedResults.NoContent();
+        }).WithName("letClassHaveSlips").Needs(Act.LetClassHaveSlips);
         api.MapPost("/classes/{classId:long}/slips", (long classId, PeopleBody body, Caller who, Slips slips) =>
         {
             slips.Renew(who, new ClassId(classId), body.People ?? []);

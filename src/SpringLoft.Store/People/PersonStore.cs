@@ -32,9 +32,12 @@ public sealed record SignInRow
     public PersonId PersonId { get; init; }
     public string PasswordHash { get; init; } = "";
     public bool MustChange { get; init; }
-    public int WrongInRow { get; init; }
-    public Instant? ShutUntil { get; init; }
-    public string Stamp { get; init; } = "";
+
+    /// <summary>Who set the password, and when; null if that was not kept.</summary>
+    public PersonId? SetBy { get; init; }
+
+    /// <inheritdoc cref="SetBy"/>
+    public Instant? SetAt { get; init; }
 }
 
 /// <summary>Owns person and sign_in.</summary>
@@ -114,15 +117,25 @@ public static class PersonStore
 
     /// <summary>Sign-in details; null if the person has none.</summary>
     public static SignInRow? SignIn(IDbConnection c, PersonId id) => c.QuerySingleOrDefault<SignInRow>(
-        "SELECT person_id, password_hash, must_change, wrong_in_row, shut_until, stamp FROM sign_in WHERE person_id = @id", new { id });
+        "SELECT person_id, password_hash, must_change, set_by, set_at FROM sign_in WHERE person_id = @id", new { id });
 
-    /// <summary>Sets a password; wrong tries are forgotten.</summary>
+    /// <summary>Sets a password; wrong tries are forgotten, and wherever the person is signed in they are signed out.</summary>
+    /// <param name="by">Whose act it is; null for the program's own.</param>
+    /// <param name="but">The sign-in that goes on, in which they set it themselves.</param>
     /// <param name="phrase">The password itself, for a first one that is to stand on a slip; kept until it has been used.</param>
-    public static void SetPassword(IDbConnection c, PersonId id, string hash, bool mustChange, string stamp, string? phrase = null) => c.Execute(
-        """
-        INSERT INTO sign_in(person_id, password_hash, must_change, stamp, first_phrase) VALUES(@id, @hash, @mustChange, @stamp, @phrase)
-        ON CONFLICT(person_id) DO UPDATE SET password_hash = @hash, must_change = @mustChange, stamp = @stamp, first_phrase = @phrase, wrong_in_row = 0, shut_until = NULL
-        """, new { id, hash, mustChange, stamp, phrase });
+    public static void SetPassword(IDbConnection c, PersonId id, string hash, bool mustChange, PersonId? by, Instant at, string? phrase = null, SessionId? but = null)
+    {
+        c.Execute(
+            """
+            INSERT INTO sign_in(person_id, password_hash, must_change, set_by, set_at, first_phrase) VALUES(@id, @hash, @mustChange, @by, @at, @phrase)
+            ON CONFLICT(person_id) DO UPDATE SET password_hash = @hash, must_change = @mustChange, set_by = @by, set_at = @at, first_phrase = @phrase
+            """, new { id, hash, mustChange, by, at, phrase });
+        SessionStore.EndAll(c, id, but);
+        SignInTryStore.Forget(c, c.ExecuteScalar<string>("SELECT user_name FROM person WHERE id = @id", new { id })!);
+    }
+
+    /// <summary>Keeps the same password under a stronger hash.</summary>
+    public static void Rehash(IDbConnection c, PersonId id, string hash) => c.Execute("UPDATE sign_in SET password_hash = @hash WHERE person_id = @id", new { id, hash });
 
     /// <summary>Forgets the words of a first password: it has been used.</summary>
     public static void ForgetPhrase(IDbConnection c, PersonId id) => c.Execute("UPDATE sign_in SET first_phrase = NULL WHERE person_id = @id AND first_phrase IS NOT NULL", new { id });
@@ -136,8 +149,4 @@ public static class PersonStore
     public static IReadOnlyDictionary<PersonId, (string? Phrase, bool MustChange)> FirstPhrases(IDbConnection c, IEnumerable<PersonId> people) => c.Query<(long Id, string? Phrase, bool MustChange)>(
         "SELECT person_id, first_phrase, must_change FROM sign_in WHERE person_id IN @people", new { people = people.Select(p => p.Value).ToArray() })
         .ToDictionary(x => new PersonId(x.Id), x => (x.Phrase, x.MustChange));
-
-    /// <summary>Notes the outcome of a try.</summary>
-    public static void SetWrong(IDbConnection c, PersonId id, int wrongInRow, Instant? shutUntil) =>
-        c.Execute("UPDATE sign_in SET wrong_in_row = @wrongInRow, shut_until = @shutUntil WHERE person_id = @id", new { id, wrongInRow, shutUntil });
 }

@@ -15,6 +15,13 @@ public sealed record MemberRow
     public Instant? LeftAt { get; init; }
     public Core.Rosters.EnrolledBy EnrolledBy { get; init; }
 
+    /// <summary>Since when they are on the roster without a break.</summary>
+    public Instant Since { get; init; }
+
+    /// <summary>A coordinator said that the staff of the class may have their slip.</summary>
+    public bool SlipYes { get; init; }
+    public SchoolRole SchoolRole { get; init; }
+
     /// <summary>Assignments published earlier are not seen; null where all are.</summary>
     public Instant? SeesFrom { get; init; }
     public string Given { get; init; } = "";
@@ -63,7 +70,7 @@ public static class RosterStore
     /// <summary>Everybody who is or was on the roster: staff first, then by name.</summary>
     public static IReadOnlyList<MemberRow> Members(IDbConnection c, ClassId id) => [.. c.Query<MemberRow>(
         """
-        SELECT m.person_id, m.role, m.may_post, m.joined_at, m.left_at, m.enrolled_by, m.sees_from, p.given, p.family, p.grade, p.student_number, p.user_name
+        SELECT m.person_id, m.role, m.may_post, m.joined_at, m.left_at, m.enrolled_by, m.sees_from, ifnull(m.since, m.joined_at) AS since, m.slip_yes, p.role AS school_role, p.given, p.family, p.grade, p.student_number, p.user_name
         FROM member m JOIN person p ON p.id = m.person_id WHERE m.class_id = @id
         ORDER BY CASE m.role WHEN 'Lead' THEN 0 WHEN 'CoTeacher' THEN 1 ELSE 2 END, p.family_key, p.given_key, p.id
         """, new { id })];
@@ -79,7 +86,7 @@ public static class RosterStore
     /// <summary>One person's place in a class; null if never on its roster.</summary>
     public static MemberRow? Member(IDbConnection c, ClassId id, PersonId person) => c.QuerySingleOrDefault<MemberRow>(
         """
-        SELECT m.person_id, m.role, m.may_post, m.joined_at, m.left_at, m.enrolled_by, m.sees_from, p.given, p.family, p.grade, p.student_number, p.user_name
+        SELECT m.person_id, m.role, m.may_post, m.joined_at, m.left_at, m.enrolled_by, m.sees_from, ifnull(m.since, m.joined_at) AS since, m.slip_yes, p.role AS school_role, p.given, p.family, p.grade, p.student_number, p.user_name
         FROM member m JOIN person p ON p.id = m.person_id WHERE m.class_id = @id AND m.person_id = @person
         """, new { id, person });
 
@@ -87,9 +94,13 @@ public static class RosterStore
     /// <param name="seesFrom">Assignments published earlier are not seen; null where all are.</param>
     public static void Put(IDbConnection c, ClassId id, PersonId person, ClassRole role, Instant at, Core.Rosters.EnrolledBy by = Core.Rosters.EnrolledBy.Hand, Instant? seesFrom = null) => c.Execute(
         """
-        INSERT INTO member(class_id, person_id, role, joined_at, enrolled_by, sees_from) VALUES(@id, @person, @role, @at, @by, @seesFrom)
-        ON CONFLICT(class_id, person_id) DO UPDATE SET role = @role, left_at = NULL, enrolled_by = @by, sees_from = @seesFrom
+        INSERT INTO member(class_id, person_id, role, joined_at, since, enrolled_by, sees_from) VALUES(@id, @person, @role, @at, @at, @by, @seesFrom)
+        ON CONFLICT(class_id, person_id) DO UPDATE SET role = @role, since = @at, slip_yes = 0, left_at = NULL, enrolled_by = @by, sees_from = @seesFrom
         """, new { id, person, role = role.ToString(), at, by = by.ToString(), seesFrom });
+
+    /// <summary>Notes that a coordinator lets the staff of a class have the slips of people on its roster.</summary>
+    public static void SayYesToSlips(IDbConnection c, ClassId id, IEnumerable<PersonId> people) =>
+        c.Execute("UPDATE member SET slip_yes = 1 WHERE class_id = @id AND person_id IN @people AND left_at IS NULL", new { id, people = people.Select(p => p.Value).ToArray() });
 
     /// <summary>From when on a student sees assignments; null for all.</summary>
     public static void SetSeesFrom(IDbConnection c, ClassId id, PersonId person, Instant? from) =>

@@ -21,7 +21,7 @@ internal static class TypeHandlers
             if (registered) return;
             DefaultTypeMap.MatchNamesWithUnderscores = true;
             Id<YearId>(); Id<TermId>(); Id<PersonId>(); Id<CourseId>(); Id<ClassId>(); Id<PlanId>();
-            Id<FolderId>(); Id<ItemId>(); Id<AssignmentId>(); Id<WorkId>(); Id<RunId>(); Id<GroupId>(); Id<ResourceId>();
+            Id<FolderId>(); Id<ItemId>(); Id<AssignmentId>(); Id<WorkId>(); Id<RunId>(); Id<SessionId>(); Id<GroupId>(); Id<ResourceId>();
             SqlMapper.AddTypeHandler(new DateHandler());
             SqlMapper.AddTypeHandler(new InstantHandler());
             SqlMapper.AddTypeHandler(new FolderKeyHandler());

@@ -66,14 +66,14 @@ public class YearBoardTests : SchoolTest
     [Fact]
     public void The_year_line_knows_the_week_and_the_days_left()
     {
-        var line = new YearLine(school.Premises).See();
+        var line = new YearLine(school.Premises, new SchoolAddress(() => new("https://tiny.example"))).See();
 
         line.Years.First(y => y.Id == line.Current).ShouldSatisfyAllConditions(y => y.Label.ShouldBe("2026–27"), y => y.WeekNow.ShouldBe(3));
     }
 
     [Fact]
     public void The_date_is_not_moved_in_a_real_school() =>
-        Refused(() => new YearLine(school.Premises).MoveDate(school.Coordinator, new LocalDate(2027, 6, 7))).ShouldBe("not-a-demo");
+        Refused(() => new YearLine(school.Premises, new SchoolAddress(() => new("https://tiny.example"))).MoveDate(school.Coordinator, new LocalDate(2027, 6, 7))).ShouldBe("not-a-demo");
 
     [Fact]
     public void The_audit_trail_says_who_did_what_to_which_thing_and_when()

@@ -34,7 +34,7 @@ public class YearDeskTests : SchoolTest
         preview.Effects.Stranded.ShouldHaveSingleItem().ShouldSatisfyAllConditions(s => s.What.ShouldBe("Clay 6B · period 3 · 2026–27: Pot"), s => s.Why.ShouldBe("Storm week"));
         preview.Folders.ShouldHaveSingleItem().ShouldBe(new FolderEffect("By week", 1, 0, 1, preview.Effects.WeeksAfter - 7));
         Desk.Change(school.Coordinator, Sheet.Id, Sheet.Version, draft);
-        new YearLine(school.Premises).See().Years[0].Weeks.Count(w => w.Number is not null).ShouldBe(preview.Effects.WeeksAfter);
+        new YearLine(school.Premises, new SchoolAddress(() => new("https://tiny.example"))).See().Years[0].Weeks.Count(w => w.Number is not null).ShouldBe(preview.Effects.WeeksAfter);
         // No folder is made or renamed by a calendar.
         school.Workspace.See(school.Lead, week).Folders.Count(f => f.Name.StartsWith("Week ")).ShouldBe(preview.Effects.WeeksBefore);
     }

@@ -14,6 +14,10 @@ public class SafeNameTests
     [InlineData("dots...", "dots")]
     [InlineData("line\nbreak\ttab", "line break tab")]
     [InlineData(".hidden", ".hidden")]
+    [InlineData("essay\u202Efdp.exe", "essayfdp.exe")]
+    [InlineData("\u2066left\u2069 \u202Aright\u202C", "left right")]
+    // Right-to-left text itself stays as it is.
+    [InlineData("\u05E9\u05DC\u05D5\u05DD", "\u05E9\u05DC\u05D5\u05DD")]
     public void Names_become_what_any_computer_can_store(string raw, string safe) => SafeName.Make(raw)!.Name.ShouldBe(safe);
 
     [Theory]

@@ -13,6 +13,10 @@ public class PermissionsTests
     [InlineData(SchoolRole.Student, ClassRole.Student, false, Standing.Student)]
     [InlineData(SchoolRole.Student, ClassRole.Student, true, Standing.Left)]
     [InlineData(SchoolRole.Student, null, false, Standing.SignedIn)]
+    // Crossed in the school since: the place of before gives nothing but what was theirs.
+    [InlineData(SchoolRole.Teacher, ClassRole.Student, false, Standing.Left)]
+    [InlineData(SchoolRole.Student, ClassRole.Lead, false, Standing.SignedIn)]
+    [InlineData(SchoolRole.Student, ClassRole.CoTeacher, false, Standing.SignedIn)]
     public void The_place_in_a_class_follows_from_role_and_roster(SchoolRole role, ClassRole? inClass, bool left, Standing standing) =>
         Permissions.StandingOf(role, inClass, left).ShouldBe(standing);
 

@@ -24,6 +24,9 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["signOut"] = Everybody,
         ["me"] = SignedIn,
         ["changePassword"] = SignedIn,
+        ["signIns"] = SignedIn,
+        ["endSignIn"] = SignedIn,
+        ["endOtherSignIns"] = SignedIn,
         ["school"] = SignedIn,
         ["myClasses"] = SignedIn,
         ["loft"] = SignedIn,
@@ -51,6 +54,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["slipsOfPeople"] = [Coordinator],
         ["slipsOfPeopleAsPdf"] = [Coordinator],
         ["renewSlipsOfPeople"] = [Coordinator],
+        ["showSlipsOfPeople"] = [Coordinator],
         ["duplicates"] = [Coordinator],
         ["setApart"] = [Coordinator],
         ["joins"] = [Coordinator],
@@ -194,6 +198,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["slips"] = ClassStaff,
         ["slipsAsPdf"] = ClassStaff,
         ["renewSlips"] = ClassStaff,
+        ["showSlips"] = ClassStaff,
+        ["letClassHaveSlips"] = [Coordinator],
         ["removeFromRoster"] = ClassStaff,
         ["makeAssignment"] = ClassStaff,
         ["publishAssignment"] = ClassStaff,
@@ -350,7 +356,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         at.School.Add("fresh", SchoolRole.Coordinator, "New", "Coordinator");
         at.School.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE sign_in SET must_change = 1 WHERE person_id = (SELECT id FROM person WHERE user_name = 'fresh')"));
         using var http = await at.Server.As("fresh");
-        foreach (var (id, method, path) in Endpoints.Where(e => e.Id is not ("signIn" or "signOut" or "me" or "changePassword" or "classCalendar")))
+        foreach (var (id, method, path) in Endpoints.Where(e => e.Id is not ("signIn" or "signOut" or "me" or "changePassword" or "signIns" or "endSignIn" or "endOtherSignIns" or "classCalendar")))
         {
             using var answer = await Ask(http, method, path);
             (await answer.Code()).ShouldBe("password-change-needed", id);

@@ -36,10 +36,56 @@ public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSch
     {
         using var http = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = at.Server.Address };
 
-        var cookie = (await http.PostAsJsonAsync("/api/sign-in", new { userName = "lead", password = TinySchool.Password })).Headers.GetValues("Set-Cookie").Single();
+        var cookies = (await http.PostAsJsonAsync("/api/sign-in", new { userName = "lead", password = TinySchool.Password })).Headers.GetValues("Set-Cookie").ToList();
 
-        cookie.ShouldContain("httponly", Case.Insensitive);
-        cookie.ShouldContain("samesite=strict", Case.Insensitive);
+        cookies.Count.ShouldBe(2);
+        cookies.ShouldAllBe(c => c.Contains("httponly", StringComparison.OrdinalIgnoreCase) && c.Contains("samesite=strict", StringComparison.OrdinalIgnoreCase));
+        // The sign-in ends with the browser; that the browser was here is remembered, and opens nothing.
+        cookies.Single(c => c.StartsWith("spring-loft=", StringComparison.Ordinal)).ShouldNotContain("max-age", Case.Insensitive);
+        (await Me(cookies.Single(c => c.StartsWith("spring-loft-known=", StringComparison.Ordinal)).Split(';')[0])).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    private async Task<HttpResponseMessage> Me(string cookie)
+    {
+        using var http = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = at.Server.Address };
+        http.DefaultRequestHeaders.Add("Cookie", cookie);
+        return await http.GetAsync("/api/me");
+    }
+
+    [Fact]
+    public async Task What_is_somebodys_is_kept_by_no_cache()
+    {
+        using var http = await at.Server.As("lead");
+
+        foreach (var path in (string[])["/api/me", "/api/board", at.ClassPath, $"{at.ClassPath}/workspace"])
+            (await http.GetAsync(path)).Headers.CacheControl!.NoStore.ShouldBeTrue(path);
+    }
+
+    [Fact]
+    public async Task A_cookie_that_was_copied_is_dead_once_its_owner_signed_out()
+    {
+        using var http = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = at.Server.Address };
+        var cookie = (await http.PostAsJsonAsync("/api/sign-in", new { userName = "co", password = TinySchool.Password })).Headers.GetValues("Set-Cookie").First(c => c.StartsWith("spring-loft=", StringComparison.Ordinal)).Split(';')[0];
+        (await Me(cookie)).StatusCode.ShouldBe(HttpStatusCode.OK);
+
+        http.DefaultRequestHeaders.Add("Cookie", cookie);
+        await http.PostAsync("/api/sign-out", null);
+
+        (await Me(cookie)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    [Fact]
+    public async Task Another_place_is_seen_and_signed_out()
+    {
+        using var here = await at.Server.As("other");
+        using var there = await at.Server.As("other");
+        var seen = await here.GetFromJsonAsync<System.Text.Json.JsonElement>("/api/me/sign-ins");
+        var away = seen.GetProperty("sessions").EnumerateArray().First(s => !s.GetProperty("here").GetBoolean()).GetProperty("id").GetInt64();
+
+        (await here.DeleteAsync($"/api/me/sign-ins/{away}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+
+        (await there.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await here.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]
@@ -80,13 +126,14 @@ public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSch
         at.School.Add("slipped", SchoolRole.Student, "New", "Slip", "2002");
         var student = at.School.Read(c => Store.People.PersonStore.ByUserName(c, "slipped")!.Id);
         at.School.Roster.Enroll(at.School.Lead, at.School.Class, [student], ClassRole.Student);
-        using var http = await at.Server.As("lead");
+        using var http = await at.Server.As("coord");
         http.DefaultRequestHeaders.Add("Idempotency-Key", "one-slip");
 
         (await http.PostAsJsonAsync($"{at.ClassPath}/slips", new { people = new[] { student.Value } })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
         var phrase = at.School.Read(c => Store.People.PersonStore.FirstPhrases(c, at.School.Class))[student].Phrase!;
-        (await (await http.GetAsync($"{at.ClassPath}/slips")).Content.ReadAsStringAsync()).ShouldContain(phrase);
+        (await http.GetStringAsync($"{at.ClassPath}/slips")).ShouldNotContain(phrase);
+        (await http.GetStringAsync($"{at.ClassPath}/slips/shown?people={student.Value}")).ShouldContain(phrase);
         at.School.Read(c => Dapper.SqlMapper.ExecuteScalar<int>(c, "SELECT count(*) FROM once WHERE instr(body, @phrase) > 0", new { phrase })).ShouldBe(0);
         at.School.Read(c => Dapper.SqlMapper.ExecuteScalar<int>(c, "SELECT count(*) FROM audit WHERE instr(detail, @phrase) > 0", new { phrase })).ShouldBe(0);
     }

@@ -20,6 +20,16 @@ public sealed class DataFolderTests : IDisposable
 
     private string[] Kept() => Directory.GetFiles(Path.Combine(school.Folder, "files"), "*", SearchOption.AllDirectories);
 
+    [Fact]
+    [System.Runtime.Versioning.UnsupportedOSPlatform("windows")]
+    public void The_data_folder_is_for_the_programs_own_user_and_for_nobody_else()
+    {
+        File.SetUnixFileMode(school.Folder, (UnixFileMode)0b111_101_101);
+        using var server = RealServer.Start(school.Folder);
+
+        File.GetUnixFileMode(school.Folder).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+    }
+
     private void Lose()
     {
         school.Premises.Db.Dispose();

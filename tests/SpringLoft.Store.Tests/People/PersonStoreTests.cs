@@ -21,17 +21,22 @@ public class PersonStoreTests : StoreTest
     }
 
     [Fact]
-    public void A_new_password_forgets_wrong_tries()
+    public void A_new_password_forgets_wrong_tries_from_everywhere_and_ends_every_sign_in_but_one()
     {
         var id = Db.Read(c => PersonStore.ByUserName(c, "S1001"))!.Id;
-        Db.Write(c =>
+        var (here, there) = Db.Write(c =>
         {
-            PersonStore.SetPassword(c, id, "h", true, "a");
-            PersonStore.SetWrong(c, id, 7, At);
-            PersonStore.SetPassword(c, id, "h2", false, "b");
+            PersonStore.SetPassword(c, id, "h", true, null, At);
+            SignInTryStore.Count(c, "S1001", "address a", 7, At, At);
+            var sessions = (SessionStore.Begin(c, id, "one", "Firefox", "a", At), SessionStore.Begin(c, id, "two", "Firefox", "b", At));
+            PersonStore.SetPassword(c, id, "h2", false, id, At, but: sessions.Item1);
+            return sessions;
         });
 
-        Db.Read(c => PersonStore.SignIn(c, id))!.ShouldSatisfyAllConditions(s => s.WrongInRow.ShouldBe(0), s => s.ShutUntil.ShouldBeNull(), s => s.Stamp.ShouldBe("b"), s => s.MustChange.ShouldBeFalse());
+        Db.Read(c => PersonStore.SignIn(c, id))!.ShouldSatisfyAllConditions(s => s.SetBy.ShouldBe(id), s => s.SetAt.ShouldBe(At), s => s.MustChange.ShouldBeFalse());
+        Db.Read(c => SignInTryStore.Of(c, "s1001", "address a")).ShouldBe((0, null));
+        Db.Read(c => SessionStore.Of(c, id)).Select(s => s.Id).ShouldBe([here]);
+        Db.Read(c => SessionStore.Find(c, "two")).ShouldBeNull();
     }
 
     [Fact]
@@ -41,7 +46,7 @@ public class PersonStoreTests : StoreTest
         {
             var id = Person(c, SchoolRole.Student, "Umi", "Ravndal", "s7001", "7001");
             Store.Rosters.RosterStore.Put(c, Class, id, ClassRole.Student, At);
-            PersonStore.SetPassword(c, id, "hash", mustChange: true, "stamp", "acorn-owl-oak-11");
+            PersonStore.SetPassword(c, id, "hash", mustChange: true, null, At, "acorn-owl-oak-11");
             return id;
         });
         (string? Phrase, bool MustChange) Kept() => Db.Read(c => PersonStore.FirstPhrases(c, Class))[umi];
@@ -49,8 +54,8 @@ public class PersonStoreTests : StoreTest
         Kept().ShouldBe(("acorn-owl-oak-11", true));
         Db.Write(c => PersonStore.ForgetPhrase(c, umi));
         Kept().ShouldBe((null, true));
-        Db.Write(c => PersonStore.SetPassword(c, umi, "hash", mustChange: true, "stamp", "plum-fox-kite-12"));
-        Db.Write(c => PersonStore.SetPassword(c, umi, "own", mustChange: false, "stamp"));
+        Db.Write(c => PersonStore.SetPassword(c, umi, "hash", mustChange: true, null, At, "plum-fox-kite-12"));
+        Db.Write(c => PersonStore.SetPassword(c, umi, "own", mustChange: false, null, At));
         Kept().ShouldBe((null, false));
     }
 }

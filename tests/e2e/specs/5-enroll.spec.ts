@@ -48,6 +48,8 @@ test("a pasted list is matched, what is doubtful is settled by a person, and all
 test("slips are printed eight to a page, their code leads to the door, and a used one is never shown again", async ({ browser }) => {
   const teacher = await signedIn(browser, "yusuf");
   const id = await teacher.locator("tr[data-id]").first().getAttribute("data-id");
+  // A printer that leaves the sheet where it is.
+  await teacher.addInitScript(() => (window.print = () => undefined));
   await teacher.goto(`/classes/${id}/slips`);
   await expect(teacher.getByRole("button", { name: /^Print \d+ slips…$/ })).toBeEnabled();
   await isAccessible(teacher, "sign-in slips");
@@ -56,6 +58,9 @@ test("slips are printed eight to a page, their code leads to the door, and a use
   await row.getByRole("checkbox").check();
   await row.getByRole("button", { name: /^New slip/ }).click();
   await expect(teacher.getByRole("button", { name: "Print 1 slip…" })).toBeEnabled();
+  // No first password is on the page before it is printed.
+  expect(await teacher.content()).not.toMatch(/[a-z]+-[a-z]+-[a-z]+-\d\d/);
+  await teacher.getByRole("button", { name: "Print 1 slip…" }).click();
 
   await teacher.emulateMedia({ media: "print" });
   const sheet = teacher.locator("[data-sheet]");

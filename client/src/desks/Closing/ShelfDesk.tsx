@@ -14,7 +14,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
-import { useHead } from "../../api/queries";
+import { useHead, useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
@@ -28,6 +28,7 @@ export function ShelfDesk() {
   const id = Number(useParams().id);
   const path = { params: { path: { classId: id } } };
   const head = useHead(id);
+  const school = useSchool();
   const desk = useQuery({
     queryKey: ["shelf", id],
     queryFn: () => take(api.GET("/api/classes/{classId}/shelves", path)),
@@ -170,7 +171,7 @@ export function ShelfDesk() {
                       component="div"
                       sx={{ color: "text.secondary", wordBreak: "break-all", whiteSpace: "normal" }}
                     >
-                      {window.location.origin}
+                      {school.data?.address}
                       {s.address}
                     </Typography>
                   )}

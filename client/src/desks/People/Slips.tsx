@@ -4,9 +4,9 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
-import { useQuery, type UseMutationResult } from "@tanstack/react-query";
+import { useMutation, useQuery, type UseMutationResult } from "@tanstack/react-query";
 import { toDataURL } from "qrcode";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { api, take, type ProblemError, type Schemas } from "../../api/client";
 import { useHead, useSchool } from "../../api/queries";
@@ -16,12 +16,13 @@ import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
-import { count } from "../../parts/words";
+import { count, sayDay } from "../../parts/words";
 
 type Slip = Schemas["Slip"];
+type Shown = Schemas["ShownSlip"];
 
 /** Sign-in slips of a class's students. */
-export function ClassSlips() {
+export function ClassSlips({ me }: { me: Schemas["Me"] }) {
   const id = Number(useParams().id);
   const head = useHead(id);
   const path = { params: { path: { classId: id } } };
@@ -32,6 +33,9 @@ export function ClassSlips() {
   const renew = useAct((people: number[], headers) =>
     take(api.POST("/api/classes/{classId}/slips", { ...path, body: { people }, headers })),
   );
+  const yes = useAct((people: number[], headers) =>
+    take(api.POST("/api/classes/{classId}/slips/yes", { ...path, body: { people }, headers })),
+  );
   return (
     <Slips
       who={["student", "students"]}
@@ -39,6 +43,10 @@ export function ClassSlips() {
       slips={slips.data}
       error={head.error ?? slips.error}
       renew={renew}
+      show={(people) =>
+        take(api.GET("/api/classes/{classId}/slips/shown", { params: { ...path.params, query: { people } } }))
+      }
+      yes={me.role === "Coordinator" ? yes : undefined}
       pdf={`/api/classes/${id}/slips/pdf`}
       back={[`/classes/${id}/enroll`, "Back to the roster"]}
       none="Nobody is on the roster yet."
@@ -64,6 +72,7 @@ export function PeopleSlips() {
       slips={people.length > 0 ? slips.data : []}
       error={slips.error}
       renew={renew}
+      show={(ids) => take(api.GET("/api/people/slips/shown", { params: { query: { people: ids } } }))}
       pdf="/api/people/slips/pdf"
       back={["/enroll/directory", "Back to the directory"]}
       none="Nobody is ticked who can sign in."
@@ -78,6 +87,10 @@ function Slips(props: {
   slips?: Slip[];
   error: unknown;
   renew: UseMutationResult<unknown, ProblemError, number[]>;
+  /** Reads first passwords; each reading is noted. */
+  show: (people: number[]) => Promise<Shown[]>;
+  /** A coordinator's yes to the class's staff; absent where that is not a question. */
+  yes?: UseMutationResult<unknown, ProblemError, number[]>;
   pdf: string;
   back: [string, string];
   none: string;
@@ -85,9 +98,10 @@ function Slips(props: {
   const school = useSchool();
   const { renew } = props;
   const [one, many] = props.who;
-  const address = location.origin;
+  const address = school.data?.address ?? "";
   const code = useQuery({
     queryKey: ["qr", address],
+    enabled: address !== "",
     staleTime: Infinity,
     queryFn: () => toDataURL(address, { margin: 0, errorCorrectionLevel: "M" }),
   });
@@ -97,9 +111,21 @@ function Slips(props: {
   const ends = asked.filter((s) => s.hasOwn).length;
   const all = props.slips ?? [];
   const ticked = all.filter((s) => !left.has(s.person));
-  const printed = ticked.filter((s) => s.phrase);
-  const without = ticked.filter((s) => !s.phrase);
+  const printed = ticked.filter((s) => s.waits && s.bar === "None");
+  const without = ticked.filter((s) => !s.waits && s.mayMake);
   const own = without.filter((s) => s.hasOwn).length;
+  const shut = ticked.filter((s) => s.bar !== "None" || (!s.waits && !s.mayMake));
+  const waiting = ticked.filter((s) => s.forClass === "TooNew");
+  const show = useMutation({ mutationFn: props.show });
+  const { data: shown, reset } = show;
+  // Printed once it stands on the sheet, and gone from the page after.
+  useEffect(() => {
+    if (!shown) return;
+    const gone = () => reset();
+    window.addEventListener("afterprint", gone);
+    window.print();
+    return () => window.removeEventListener("afterprint", gone);
+  }, [shown, reset]);
   const toggle = (person: number) =>
     setLeft((l) => {
       const next = new Set(l);
@@ -120,7 +146,11 @@ function Slips(props: {
                 Eight to a page, on A4 or Letter, with lines to cut along. A first password stands on a slip
                 until it has been used, and never after.
               </Typography>
-              <Button variant="contained" disabled={printed.length === 0} onClick={() => window.print()}>
+              <Button
+                variant="contained"
+                disabled={printed.length === 0 || show.isPending || renew.isPending}
+                onClick={() => show.mutate(printed.map((s) => s.person))}
+              >
                 Print {count(printed.length, "slip", "slips")}…
               </Button>
               {printed.length > 0 && (
@@ -164,7 +194,32 @@ function Slips(props: {
                   </Button>
                 </>
               )}
-              <Problem error={renew.error} />
+              {shut.length > 0 && (
+                <Typography>
+                  {count(shut.length, `ticked ${one} is`, `ticked ${many} are`)} not among these slips: the
+                  list says why. A coordinator can make them in the directory.
+                </Typography>
+              )}
+              {props.yes && waiting.length > 0 && (
+                <>
+                  <Typography>
+                    {count(waiting.length, `ticked ${one} was`, `ticked ${many} were`)} put on the roster by
+                    hand: the staff of the class do not have{" "}
+                    {waiting.length === 1 ? "that slip" : "those slips"} yet, unless you say yes.
+                  </Typography>
+                  <Button
+                    variant="outlined"
+                    disabled={props.yes.isPending}
+                    onClick={() => props.yes!.mutate(waiting.map((s) => s.person))}
+                  >
+                    Let the class have {count(waiting.length, "slip", "slips")}
+                  </Button>
+                </>
+              )}
+              {props.yes?.isSuccess && (
+                <Typography role="status">The staff of the class may have them now.</Typography>
+              )}
+              <Problem error={renew.error ?? show.error ?? props.yes?.error} />
               <Button component={RouterLink} to={props.back[0]} sx={{ alignSelf: "start", ml: -1.75 }}>
                 {props.back[1]}
               </Button>
@@ -209,8 +264,15 @@ function Slips(props: {
                   onChange={() => toggle(s.person)}
                   slotProps={{ input: { "aria-label": `Slip of ${s.name}` } }}
                 />
-                <Box sx={{ flex: 1, minWidth: 0 }}>{s.sortName}</Box>
-                {s.phrase ? (
+                <Box sx={{ flex: 1, minWidth: 0 }}>
+                  {s.sortName}
+                  {whyNot(s) && (
+                    <Typography variant="body2" sx={{ color: "text.secondary" }}>
+                      {whyNot(s)}
+                    </Typography>
+                  )}
+                </Box>
+                {s.waits ? (
                   <StateMark mark="underway">not used yet</StateMark>
                 ) : (
                   <StateMark mark={s.hasOwn ? "done" : "notYet"}>
@@ -218,7 +280,7 @@ function Slips(props: {
                   </StateMark>
                 )}
                 <Button
-                  disabled={renew.isPending}
+                  disabled={renew.isPending || !s.mayMake}
                   onClick={() => (s.hasOwn ? setAsking([s]) : renew.mutate([s.person]))}
                   aria-label={`New slip for ${s.name}`}
                 >
@@ -229,7 +291,7 @@ function Slips(props: {
           </Box>
         </Desk>
       </Box>
-      <Sheet slips={printed} address={address} code={code.data} school={school.data?.name ?? ""} />
+      <Sheet slips={shown ?? []} address={address} code={code.data} school={school.data?.name ?? ""} />
       <Ask
         open={asking !== null}
         title={
@@ -259,8 +321,18 @@ function Slips(props: {
   );
 }
 
+/** What keeps one from somebody's slip; null where nothing does. */
+function whyNot(s: Slip): string | null {
+  if (s.bar === "IsStaff") return "is staff in the school: a coordinator has their slip";
+  if (s.bar === "TooNew")
+    return `put on the roster by hand: from ${sayDay(s.from!)} on, or when a coordinator says yes`;
+  if (s.forClass === "TooNew") return `the staff of the class have it from ${sayDay(s.from!)} on`;
+  if (s.hasOwn && !s.mayMake) return "only a coordinator can end a password of their own";
+  return null;
+}
+
 /** What comes out of the printer: eight slips a page, with lines to cut along. */
-function Sheet(props: { slips: Slip[]; address: string; code?: string; school: string }) {
+function Sheet(props: { slips: Shown[]; address: string; code?: string; school: string }) {
   return (
     <Box
       aria-hidden="true"

@@ -8,7 +8,7 @@ import QRCode from "qrcode";
 import { useState } from "react";
 import { useParams } from "react-router";
 import { api, take } from "../../api/client";
-import { useHead } from "../../api/queries";
+import { useHead, useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
@@ -53,7 +53,8 @@ export function JoinCodeDesk() {
     ),
   );
   const j = seen.data;
-  const address = j?.code ? `${window.location.origin}/join?code=${j.code}` : "";
+  const school = useSchool();
+  const address = j?.code && school.data ? `${school.data.address}/join?code=${j.code}` : "";
   return (
     <Desk
       title="Join code"

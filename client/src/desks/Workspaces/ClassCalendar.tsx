@@ -2,6 +2,7 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { api, take, type Schemas } from "../../api/client";
+import { useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 
@@ -18,7 +19,8 @@ export function ClassCalendar({
     take(api.POST("/api/classes/{classId}/calendar", { ...path, headers })),
   );
   const retire = useAct(() => take(api.DELETE("/api/classes/{classId}/calendar", path)), onClose);
-  const address = w.calendar && `${location.origin}${w.calendar}`;
+  const school = useSchool();
+  const address = w.calendar && `${school.data?.address ?? ""}${w.calendar}`;
   return (
     <Ask
       open

@@ -1,0 +1,106 @@
+import Button from "@mui/material/Button";
+import Link from "@mui/material/Link";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { Link as RouterLink } from "react-router";
+import { api, take } from "../../api/client";
+import { useAct } from "../../api/useAct";
+import { Desk } from "../../parts/Desk";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count, sayMoment } from "../../parts/words";
+
+/** Where one is signed in, who set the password, and the way to end what should not be. */
+export function SignIns() {
+  const seen = useQuery({ queryKey: ["sign-ins"], queryFn: () => take(api.GET("/api/me/sign-ins")) });
+  const end = useAct((id: number, headers) =>
+    take(api.DELETE("/api/me/sign-ins/{id}", { params: { path: { id } }, headers })),
+  );
+  const others = useAct((_: void, headers) => take(api.POST("/api/me/sign-ins/end-others", { headers })));
+  const d = seen.data;
+  const away = d?.sessions.filter((s) => !s.here).length ?? 0;
+  return (
+    <Desk
+      title="Where you are signed in"
+      lead="A place that you do not know? Sign it out, then choose another password."
+      slip={
+        d && (
+          <>
+            <Typography variant="h2">
+              {away === 0 ? "Here only" : `Here and in ${count(away, "other place", "other places")}`}
+            </Typography>
+            <Typography>
+              A sign-in ends by itself {count(d.idleHours, "hour", "hours")} after it was used last, and{" "}
+              {count(d.mostDays, "day", "days")} after it began.
+            </Typography>
+            {away > 0 && (
+              <Button variant="contained" disabled={others.isPending} onClick={() => others.mutate()}>
+                Sign out everywhere else
+              </Button>
+            )}
+            {others.data && (
+              <Typography role="status">
+                {count(others.data.ended, "place was", "places were")} signed out.
+              </Typography>
+            )}
+            <Problem error={others.error} />
+            <Typography variant="h2">Your password</Typography>
+            <Typography>
+              {d.setBySelf
+                ? `You chose it on ${sayMoment(d.setAt!)}.`
+                : d.setBy != null
+                  ? `${d.setBy} gave you a new first password on ${sayMoment(d.setAt!)}.`
+                  : "It came with your account."}
+            </Typography>
+            <Link component={RouterLink} to="/password">
+              Change password
+            </Link>
+          </>
+        )
+      }
+    >
+      <Problem error={seen.error ?? end.error} />
+      {d && (
+        <Table aria-label="Places where you are signed in">
+          <TableHead>
+            <TableRow>
+              <TableCell>Browser</TableCell>
+              <TableCell>Since</TableCell>
+              <TableCell>Last used</TableCell>
+              <TableCell>Network address</TableCell>
+              <TableCell />
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {d.sessions.map((s) => (
+              <TableRow key={s.id}>
+                <TableCell>{s.browser}</TableCell>
+                <TableCell>{sayMoment(s.begun)}</TableCell>
+                <TableCell>{s.here ? "now" : sayMoment(s.seen)}</TableCell>
+                <TableCell>{s.address}</TableCell>
+                <TableCell align="right">
+                  {s.here ? (
+                    <StateMark mark="done">here</StateMark>
+                  ) : (
+                    <Button
+                      disabled={end.isPending}
+                      onClick={() => end.mutate(s.id)}
+                      aria-label={`Sign out ${s.browser}, since ${sayMoment(s.begun)}`}
+                    >
+                      Sign out
+                    </Button>
+                  )}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </Desk>
+  );
+}

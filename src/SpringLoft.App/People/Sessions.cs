@@ -1,0 +1,70 @@
+using SpringLoft.Core.People;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.People;
+
+namespace SpringLoft.App.People;
+
+/// <summary>Somebody who asks, and the sign-in in which they do.</summary>
+public sealed record Present(Me Me, SessionId Session);
+
+/// <summary>A place where one is signed in.</summary>
+/// <param name="Here">True for the one that asks.</param>
+public sealed record SessionView(SessionId Id, string Browser, string Address, Instant Begun, Instant Seen, bool Here);
+
+/// <summary>One's own sign-ins: where one is signed in, and who set the password.</summary>
+/// <param name="SetBy">Null if it was set before that was kept, or by the program at its first start.</param>
+/// <param name="SetBySelf">True if it is of one's own choosing.</param>
+/// <param name="IdleHours">A sign-in ends so long after it was used last.</param>
+/// <param name="MostDays">And so long after it was begun.</param>
+public sealed record SessionsView(IReadOnlyList<SessionView> Sessions, string? SetBy, bool SetBySelf, Instant? SetAt, double IdleHours, double MostDays);
+
+/// <summary>The sign-ins that go on.</summary>
+public sealed class Sessions(Premises premises)
+{
+    /// <summary>Who has a token; null if that sign-in has ended since. It goes on from now.</summary>
+    public Present? Who(string token)
+    {
+        var now = premises.Clock.Real;
+        var found = premises.Db.Read(c => SessionStore.Find(c, token) is { } s && SessionRules.GoesOn(s.BegunAt, s.SeenAt, now) && PersonStore.Find(c, s.PersonId) is { Active: true } p && PersonStore.SignIn(c, p.Id) is { } kept
+            ? (s, me: new Me(p.Id, p.Name.Display, p.Role, kept.MustChange)) : default);
+        if (found.s is null) return null;
+        if (SessionRules.IsToBeNoted(found.s.SeenAt, now)) premises.Db.Write(c => SessionStore.Seen(c, found.s.Id, now));
+        return new(found.me, found.s.Id);
+    }
+
+    /// <summary>One's own.</summary>
+    public SessionsView Of(Caller who, SessionId here) => premises.Db.Read(c =>
+    {
+        var now = premises.Clock.Real;
+        var kept = PersonStore.SignIn(c, who.Id)!;
+        var sessions = SessionStore.Of(c, who.Id).Where(s => SessionRules.GoesOn(s.BegunAt, s.SeenAt, now));
+        return new SessionsView(
+            [.. sessions.Select(s => new SessionView(s.Id, s.Browser, s.Address, Shown(s.BegunAt), Shown(s.SeenAt), s.Id == here))],
+            kept.SetBy is { } by ? PersonStore.Find(c, by)?.Name.Display : null, kept.SetBy == who.Id, kept.SetAt,
+            SessionRules.Idle.TotalHours, SessionRules.Most.TotalDays);
+
+        // As long ago as it is, also by a date that was moved.
+        Instant Shown(Instant real) => real + (premises.Clock.Now - now);
+    });
+
+    /// <summary>Ends one of one's own.</summary>
+    /// <exception cref="RefusedException"><c>not-found</c> for one of somebody else's, or one that has ended.</exception>
+    public void End(Caller by, SessionId id) => premises.Write(by, (_, _) => new("signed out elsewhere", "person", by.Id.Value, null, "one place"), (c, _) =>
+        SessionStore.End(c, by.Id, id) ? true : throw Refusals.NotFound("sign-in"));
+
+    /// <summary>Ends all of one's own but the one that asks; says how many.</summary>
+    public int EndOthers(Caller by, SessionId here) => premises.Db.Write(c =>
+    {
+        var ended = SessionStore.EndAll(c, by.Id, here);
+        Premises.Add(c, by, premises.Clock.Now, new("signed out elsewhere", "person", by.Id.Value, null, $"{ended} places"));
+        return ended;
+    });
+
+    /// <summary>Signs out where the token is: whoever copied it has nothing.</summary>
+    public void SignOut(string token) => premises.Db.Write(c =>
+    {
+        if (SessionStore.Find(c, token) is not { } s || PersonStore.Find(c, s.PersonId) is not { } p) return;
+        SessionStore.End(c, s.PersonId, s.Id);
+        Premises.Add(c, new Caller(p.Id, p.Role, p.Name.Display), premises.Clock.Now, new("signed out", "person", p.Id.Value, null, s.Browser));
+    });
+}
