@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Markdown from "react-markdown";
+import { webAddress } from "./webAddress";
 
 /**
  * Formatted text as people wrote it: CommonMark, and nothing else. HTML in it is shown as nothing, addresses that are no web
@@ -26,6 +27,7 @@ export function Written({ text }: { text: string }) {
       <Markdown
         skipHtml
         disallowedElements={["img"]}
+        urlTransform={webAddress}
         components={{
           // The desk has the heading of the first level already.
           h1: ({ children }) => <h3>{children}</h3>,

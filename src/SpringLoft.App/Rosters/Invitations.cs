@@ -34,6 +34,9 @@ public sealed record InvitationLook(string ClassName, string Teacher, ClassRole 
 public sealed class Invitations(Premises premises)
 {
     private const int MostAtOnce = 100;
+
+    /// <summary>Most that one person sends in a day: the school's mail server is not a way to write to strangers.</summary>
+    public const int MostADay = 300;
     private static readonly Duration Lives = Duration.FromDays(21);
 
     /// <summary>Invitations of a class, newest first.</summary>
@@ -58,6 +61,8 @@ public sealed class Invitations(Premises premises)
         {
             var k = ClassGate.Find(c, by, id).NotArchived().Class;
             var (school, now) = (SchoolStore.Get(c)!.Name, premises.Clock.Now);
+            var sent = JoinStore.InvitedSince(c, by.Id, now - Duration.FromDays(1));
+            if (sent + list.Count > MostADay) throw new RefusedException("too-many", $"You have sent {sent} invitations within a day, and {list.Count} more would be more than {MostADay}.", "Send the rest tomorrow, or enroll people from the directory.", "addresses");
             var notWritten = new List<string>();
             foreach (var email in list)
             {
@@ -97,8 +102,11 @@ public sealed class Invitations(Premises premises)
         var over = StateOf(i) switch { InvitationState.Open => null, InvitationState.Accepted => "has been accepted already", InvitationState.Withdrawn => "was taken back", _ => "has run out" };
         if (over is not null) throw new RefusedException("invitation-over", $"This invitation {over}.", "Ask the teacher for a new one.", "token");
         if (by.Role == SchoolRole.Student != (i.Role == ClassRole.Student)) throw new RefusedException("invitation-role", $"The invitation is for {(i.Role == ClassRole.Student ? "a student" : "staff")}.", "Sign in with the right account.", "token");
-        // A letter that was handed on lets nobody in whose own address the school knows to be another.
-        if (PersonStore.Find(c, by.Id)!.Email is { } own && !own.Equals(i.Email, StringComparison.OrdinalIgnoreCase))
+        // A letter that was handed on lets nobody in whose own address the school knows to be another, or knows to be somebody else's.
+        var own = PersonStore.Find(c, by.Id)!.Email;
+        if (own is null && PersonStore.HasEmail(c, i.Email))
+            throw new RefusedException("invitation-other", $"The invitation was sent to {i.Email}, and that is somebody else's address here.", "Ask the teacher to enroll you.", "token");
+        if (own is not null && !own.Equals(i.Email, StringComparison.OrdinalIgnoreCase))
             throw new RefusedException("invitation-other", $"The invitation was sent to {i.Email}, and your address is {own}.", "Ask the teacher to invite your address, or to enroll you.", "token");
         var k = ClassStore.Find(c, i.ClassId) ?? throw Refusals.NotFound("invitation");
         if (k.State == ClassState.Archived) throw new RefusedException("class-archived", $"“{k.Name}” is archived.", "Ask the teacher.", "token");

@@ -60,6 +60,9 @@ public static class PersonStore
     public static PersonRow? ByUserName(IDbConnection c, string userName) =>
         c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.user_name = @userName COLLATE NOCASE", new { userName });
 
+    /// <summary>Is an address somebody's who can sign in?</summary>
+    public static bool HasEmail(IDbConnection c, string email) => c.ExecuteScalar<bool>("SELECT EXISTS(SELECT 1 FROM person WHERE email = @email COLLATE NOCASE AND active = 1)", new { email });
+
     /// <summary>Several people, in no order.</summary>
     public static IReadOnlyList<PersonRow> Find(IDbConnection c, IEnumerable<PersonId> ids) =>
         [.. c.Query<PersonRow>($"SELECT {Columns} FROM person p WHERE p.id IN @ids", new { ids = ids.Select(i => i.Value).ToArray() })];

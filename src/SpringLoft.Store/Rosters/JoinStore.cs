@@ -85,6 +85,9 @@ public static class JoinStore
         "INSERT INTO invitation(class_id, email, role, token_sha256, sent_at, sent_by, expires_at, letter_id) VALUES(@ClassId, @Email, @role, @tokenSha256, @SentAt, @by, @ExpiresAt, @LetterId) RETURNING id",
         new { i.ClassId, i.Email, role = i.Role.ToString(), tokenSha256, i.SentAt, by, i.ExpiresAt, i.LetterId });
 
+    /// <summary>How many somebody has sent since a moment, of all classes.</summary>
+    public static int InvitedSince(IDbConnection c, PersonId by, Instant since) => c.ExecuteScalar<int>("SELECT count(*) FROM invitation WHERE sent_by = @by AND sent_at > @since", new { by, since });
+
     /// <summary>Invitations of a class, newest first.</summary>
     public static IReadOnlyList<InvitationRow> Invitations(IDbConnection c, ClassId id) => [.. c.Query<InvitationRow>($"SELECT {Invited} FROM invitation WHERE class_id = @id ORDER BY id DESC", new { id })];
 

@@ -120,6 +120,34 @@ public class JoiningTests : SchoolTest
     }
 
     [Fact]
+    public void A_letter_that_was_handed_on_lets_in_nobody_whose_address_it_is_not()
+    {
+        var invitations = new Invitations(school.Premises);
+        school.Premises.Db.Write(c => Dapper.SqlMapper.Execute(c, "UPDATE person SET email = 'umi@home.invalid' WHERE user_name = 'umi'"));
+        invitations.Send(school.Lead, school.Class, "Umi@home.invalid nobody@home.invalid", ClassRole.Student, "https://x.invalid");
+        var tokens = Tokens();
+
+        // Rúna has no address in the directory; the one of the letter is Umi's.
+        Refused(() => invitations.Accept(school.Rúna, tokens[0])).ShouldBe("invitation-other");
+        invitations.Accept(school.Umi, tokens[0]);
+        invitations.Accept(school.Rúna, tokens[1]);
+        school.Roster.See(school.Class).Count(r => r.By == EnrolledBy.Invitation).ShouldBe(2);
+    }
+
+    [Fact]
+    public void Nobody_sends_more_invitations_in_a_day_than_a_person_would()
+    {
+        var invitations = new Invitations(school.Premises);
+        string Some(int from, int count) => string.Join(' ', Enumerable.Range(from, count).Select(i => $"a{i}@x.invalid"));
+        for (var i = 0; i < 3; i++) invitations.Send(school.Lead, school.Class, Some(i * 100, 100), ClassRole.Student, "https://x.invalid").Written.ShouldBe(100);
+
+        Refused(() => invitations.Send(school.Lead, school.Class, Some(300, 1), ClassRole.Student, "https://x.invalid")).ShouldBe("too-many");
+        invitations.Send(school.CoTeacher, school.Class, Some(300, 1), ClassRole.Student, "https://x.invalid").Written.ShouldBe(1);
+        school.Clock.AdvanceHours(25);
+        invitations.Send(school.Lead, school.Class, Some(301, 1), ClassRole.Student, "https://x.invalid").Written.ShouldBe(1);
+    }
+
+    [Fact]
     public void An_invitation_runs_out_and_can_be_taken_back()
     {
         var invitations = new Invitations(school.Premises);

@@ -197,7 +197,7 @@ function Slips(props: {
               {shut.length > 0 && (
                 <Typography>
                   {count(shut.length, `ticked ${one} is`, `ticked ${many} are`)} not among these slips: the
-                  list says why. A coordinator can make them in the directory.
+                  list says why. A coordinator can say yes, or make them in the directory.
                 </Typography>
               )}
               {props.yes && waiting.length > 0 && (
@@ -264,7 +264,7 @@ function Slips(props: {
                   onChange={() => toggle(s.person)}
                   slotProps={{ input: { "aria-label": `Slip of ${s.name}` } }}
                 />
-                <Box sx={{ flex: 1, minWidth: 0 }}>
+                <Box sx={{ flex: 1, minWidth: 0, py: 0.5 }}>
                   {s.sortName}
                   {whyNot(s) && (
                     <Typography variant="body2" sx={{ color: "text.secondary" }}>
@@ -324,9 +324,8 @@ function Slips(props: {
 /** What keeps one from somebody's slip; null where nothing does. */
 function whyNot(s: Slip): string | null {
   if (s.bar === "IsStaff") return "is staff in the school: a coordinator has their slip";
-  if (s.bar === "TooNew")
-    return `put on the roster by hand: from ${sayDay(s.from!)} on, or when a coordinator says yes`;
-  if (s.forClass === "TooNew") return `the staff of the class have it from ${sayDay(s.from!)} on`;
+  if (s.bar === "TooNew") return `enrolled by hand: yours on ${sayDay(s.from!)}, or on a coordinator’s yes`;
+  if (s.forClass === "TooNew") return `enrolled by hand: the class has it on ${sayDay(s.from!)}`;
   if (s.hasOwn && !s.mayMake) return "only a coordinator can end a password of their own";
   return null;
 }
