@@ -50,7 +50,7 @@ echo "peak memory: $mem1 MB, $mem2 MB, $mem3 MB, $mem4 MB (aim 500)"
 SPRING_LOFT_DATA="$work/school" build/SpringLoft.Server --demo --today 2027-06-07 --urls http://127.0.0.1:5078 > "$work/server.log" 2>&1 &
 server=$!; trap 'kill $server' EXIT
 for _ in $(seq 100); do curl -sf http://127.0.0.1:5078/health > /dev/null && break; sleep 0.2; done
-cookie=$(curl -s -D - -o /dev/null -H 'Content-Type: application/json' -d '{"userName":"bench","password":"harbour-kiln-seven"}' http://127.0.0.1:5078/api/sign-in | grep -i '^set-cookie' | sed 's/^[^:]*: //; s/;.*//')
+cookie=$(curl -s -D - -o /dev/null -H 'Content-Type: application/json' -d '{"userName":"bench","password":"harbour-kiln-seven"}' http://127.0.0.1:5078/api/sign-in | grep -i '^set-cookie: spring-loft=' | sed 's/^[^:]*: //; s/;.*//')
 p95() { wrk -t2 -c20 -d"${2:-8}s" --latency -s bench/p95.lua -H "Cookie: $cookie" "http://127.0.0.1:5078$1" | awk '/^p95 /{print $2} /^errors/{print "with errors"}'; }
 # As in a server that has run for some minutes: the runtime compiles what is used often a second time.
 for w in thor gri 1234; do p95 "/api/directory?starts=$w&students=true" 5 > /dev/null; done

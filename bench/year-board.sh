@@ -9,7 +9,7 @@ cp -r build/wwwroot "$work/web"
 SPRING_LOFT_DATA="$work/school" SPRING_LOFT_WEB="$work/web" build/SpringLoft.Server --demo --today 2027-06-07 --urls http://127.0.0.1:5077 > "$work/server.log" 2>&1 &
 server=$!; trap 'kill $server' EXIT
 for _ in $(seq 100); do curl -sf http://127.0.0.1:5077/health > /dev/null && break; sleep 0.2; done
-cookie=$(curl -s -D - -o /dev/null -H 'Content-Type: application/json' -d '{"userName":"bench","password":"harbour-kiln-seven"}' http://127.0.0.1:5077/api/sign-in | grep -i '^set-cookie' | sed 's/^[^:]*: //; s/;.*//')
+cookie=$(curl -s -D - -o /dev/null -H 'Content-Type: application/json' -d '{"userName":"bench","password":"harbour-kiln-seven"}' http://127.0.0.1:5077/api/sign-in | grep -i '^set-cookie: spring-loft=' | sed 's/^[^:]*: //; s/;.*//')
 curl -s -H "Cookie: $cookie" http://127.0.0.1:5077/api/board -o "$work/web/board.json"
 bytes=$(stat -c %s "$work/web/board.json")
 p95() { wrk -t1 -c1 -d"${2:-10}s" --latency -s bench/p95.lua -H "Cookie: $cookie" "http://127.0.0.1:5077$1" | awk '/^p95 /{print $2}'; }

@@ -58,6 +58,7 @@ var proxies = (Environment.GetEnvironmentVariable("SPRING_LOFT_PROXY") ?? "").Sp
     .Select(p => System.Net.IPAddress.TryParse(p, out var ip) ? ip : throw new ArgumentException($"SPRING_LOFT_PROXY “{p}” is not a network address like 10.0.0.5.")).ToList();
 var data = Path.GetFullPath(Environment.GetEnvironmentVariable("SPRING_LOFT_DATA") ?? "data");
 if (args is ["verify", ..]) return Verify.Run(args.Length > 1 ? Path.GetFullPath(args[1]) : data, Console.Out);
+if (args is ["back-in", ..]) return BackIn.Run(data, args.Length > 1 ? args[1] : null, Console.Out);
 DataFolder? folder = null;
 try { folder = documentOnly ? null : DataFolder.Take(data); }
 catch (DataFolderException e)

@@ -70,6 +70,21 @@ public sealed class Database : IDisposable
         return result;
     }
 
+    /// <summary>Writes if nobody else is writing at this moment, and says whether it did: for what may as well be written next time.</summary>
+    public bool WriteIfFree(Action<IDbConnection> write)
+    {
+        if (current.Value is { Over: false })
+        {
+            Write(write);
+            return true;
+        }
+        using var unit = new Unit(this);
+        if (!unit.TakeIfFree()) return false;
+        unit.Write(c => { write(c); return true; });
+        unit.Commit();
+        return true;
+    }
+
     /// <summary>
     /// Begins a unit: whatever this flow of work writes from now on, in however many acts, is there whole or not at all, and it
     /// reads what it has written. The writer's turn is taken at the first write and kept to the end, so the end must be near.
@@ -148,6 +163,18 @@ public sealed class Database : IDisposable
         private void Take()
         {
             database.turn.Wait();
+            HaveTurn();
+        }
+
+        internal bool TakeIfFree()
+        {
+            if (!database.turn.Wait(0)) return false;
+            HaveTurn();
+            return true;
+        }
+
+        private void HaveTurn()
+        {
             hasTurn = true;
             try
             {

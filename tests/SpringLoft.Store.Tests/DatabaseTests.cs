@@ -1,3 +1,4 @@
+using System.Data;
 using Dapper;
 using Microsoft.Data.Sqlite;
 using SpringLoft.Core.Workspaces;
@@ -19,6 +20,27 @@ public sealed class DatabaseTests : StoreTest
 
         Db.Read(c => (c.ExecuteScalar<string>(sql, new { a = "one", b = (string?)"two" }), c.ExecuteScalar<string>(sql, new { a = "three", b = (string?)null }), c.ExecuteScalar<string>(sql, new { a = (string?)null, b = "four" })))
             .ShouldBe(("one,two", "three,none", "none,four"));
+    }
+
+    [Fact]
+    public async Task What_may_be_written_next_time_waits_for_nobody()
+    {
+        using var begun = new SemaphoreSlim(0);
+        using var ends = new SemaphoreSlim(0);
+        var writer = Task.Run(() => Db.Write(c =>
+        {
+            begun.Release();
+            ends.Wait();
+        }));
+        await begun.WaitAsync();
+        void Note(IDbConnection c) => c.Execute("CREATE TABLE noted(at TEXT)");
+
+        Db.WriteIfFree(Note).ShouldBeFalse();
+        ends.Release();
+        await writer;
+
+        Db.WriteIfFree(Note).ShouldBeTrue();
+        Db.Read(c => c.ExecuteScalar<int>("SELECT count(*) FROM noted")).ShouldBe(0);
     }
 
     [Fact]

@@ -28,7 +28,8 @@ public sealed class Sessions(Premises premises)
         var found = premises.Db.Read(c => SessionStore.Find(c, token) is { } s && SessionRules.GoesOn(s.BegunAt, s.SeenAt, now) && PersonStore.Find(c, s.PersonId) is { Active: true } p && PersonStore.SignIn(c, p.Id) is { } kept
             ? (s, me: new Me(p.Id, p.Name.Display, p.Role, kept.MustChange)) : default);
         if (found.s is null) return null;
-        if (SessionRules.IsToBeNoted(found.s.SeenAt, now)) premises.Db.Write(c => SessionStore.Seen(c, found.s.Id, now));
+        // Nobody waits for that behind a long act of somebody else; the next request notes it.
+        if (SessionRules.IsToBeNoted(found.s.SeenAt, now)) premises.Db.WriteIfFree(c => SessionStore.Seen(c, found.s.Id, now));
         return new(found.me, found.s.Id);
     }
 

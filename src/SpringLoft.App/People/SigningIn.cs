@@ -50,7 +50,8 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
         // Who signed in on this browser before is counted there, and not shut out by what others do elsewhere.
         if (mark is null && !limits.MayTry(from.Address))
             throw new RefusedException("sign-in-shut", "Too many wrong passwords came from this network.", "Wait some minutes, or sign in on a device that you have used before.");
-        var kept = Try(userName, mark is null ? $"address {from.Address}" : $"browser {mark}", person, password, () =>
+        var place = mark is null ? $"address {from.Address}" : $"browser {mark}";
+        var kept = Try(userName, place, person, password, () =>
         {
             limits.Wrong(from.Address);
             return Wrong();
@@ -61,7 +62,7 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
         {
             // Between the try and now it may have been ended, or they may have left.
             if (PersonStore.Find(c, person.Id) is not { Active: true } || PersonStore.SignIn(c, person.Id)?.PasswordHash != kept.Row.PasswordHash) throw Wrong();
-            SignInTryStore.Forget(c, userName, mark is null ? $"address {from.Address}" : $"browser {mark}");
+            SignInTryStore.Forget(c, userName, place);
             if (stronger is not null) PersonStore.Rehash(c, person.Id, stronger);
             // Used once, a first password is on no slip any more.
             PersonStore.ForgetPhrase(c, person.Id);

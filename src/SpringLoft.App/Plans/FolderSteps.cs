@@ -92,7 +92,8 @@ internal static class FolderSteps
     {
         var stay = new List<string>();
         var rows = FolderStore.WithBin(c, id).ToDictionary(f => f.Id);
-        var names = new SiblingNames(rows.Values);
+        // Asked for only where a folder gets a name back; where all that was made goes, there is none to be taken.
+        SiblingNames? names = null;
         var filled = Filled(c, id).ToHashSet();
         var within = rows.Values.Where(f => f.ParentId is not null).GroupBy(f => f.ParentId!.Value).ToDictionary(g => g.Key, g => g.Count());
         // Together, not one by one: of 20,000 folders that is most of the time.
@@ -116,13 +117,14 @@ internal static class FolderSteps
                 }
                 going.Add(row.Id);
                 rows.Remove(row.Id);
-                names.Free(row.ParentId, row.Name);
+                names?.Free(row.ParentId, row.Name);
                 if (row.ParentId is { } parent) within[parent]--;
             }
             else if (!asLeft) stay.Add(row.Name);
             else
             {
                 var was = s.Was!;
+                names ??= new SiblingNames(rows.Values);
                 var name = s.Kind == PutKind.Remove ? names.Take(row.ParentId, was.Name) : names.Move(row.ParentId, row.Name, was.Name);
                 var back = row with { Name = name, Rule = was.Rule, Position = was.Position, PlanKey = was.PlanKey, GivenName = was.GivenName, GivenRule = was.GivenRule, GivenPosition = was.GivenPosition, BinnedAt = s.Kind == PutKind.Remove ? null : row.BinnedAt };
                 Save(c, back);

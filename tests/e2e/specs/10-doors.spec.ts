@@ -62,6 +62,8 @@ test("a teacher who enrolls any student has no slip of theirs, until a coordinat
   const [, userName, phrase] = /User name (\S+)\s+First password (\S+)/.exec((await sheet.innerText()).replaceAll("\n", " "))!;
 
   const student = await signedIn(browser, userName!, phrase);
+  // Whose it is sees who made it.
+  await expect(student.getByText(/Yusuf \S+ made that slip on/)).toBeVisible();
   await student.getByLabel("Password from your slip").fill(phrase!);
   for (const field of ["New password", "New password again"]) await student.getByLabel(field, { exact: true }).fill("football1");
   await student.locator("button[type=submit]").click();

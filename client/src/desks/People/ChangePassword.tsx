@@ -1,12 +1,14 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ProblemError, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { useGoOn } from "../../parts/typed";
+import { sayMoment } from "../../parts/words";
 
 /** A new password: asked for at the first sign-in, or wanted later. */
 export function ChangePassword({ first, name }: { first?: boolean; name: string }) {
@@ -18,6 +20,12 @@ export function ChangePassword({ first, name }: { first?: boolean; name: string 
     (_: void, headers) => take(api.POST("/api/me/password", { body: { oldPassword, newPassword }, headers })),
     () => go("/"),
   );
+  const seen = useQuery({
+    queryKey: ["sign-ins"],
+    enabled: first === true,
+    queryFn: () => take(api.GET("/api/me/sign-ins")),
+  });
+  const madeBy = seen.data && !seen.data.setBySelf ? seen.data.setBy : null;
   const differ = again.length > 0 && again !== newPassword;
   const wrong = change.error instanceof ProblemError ? change.error.field : undefined;
   return (
@@ -25,7 +33,11 @@ export function ChangePassword({ first, name }: { first?: boolean; name: string 
       title={first ? `Welcome, ${name.split(" ")[0]}` : "Change password"}
       lead={
         first
-          ? "The password on your slip is for the first time only. Choose one that nobody else knows."
+          ? `The password on your slip is for the first time only. Choose one that nobody else knows.${
+              madeBy != null
+                ? ` ${madeBy} made that slip on ${sayMoment(seen.data!.setAt!)}: if you did not expect it, tell a teacher whom you trust.`
+                : ""
+            }`
           : "Other places where you are signed in will be signed out."
       }
     >
