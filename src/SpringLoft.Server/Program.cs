@@ -121,7 +121,7 @@ builder.Services.AddSingleton(Channel.CreateUnbounded<RunId>());
 builder.Services.AddSingleton(p => p.GetRequiredService<Channel<RunId>>().Writer);
 builder.Services.AddSingleton<RunNews>();
 builder.Services.AddSingleton(_ => new GuessLimits());
-builder.Services.AddSingleton<HashTurns>();
+builder.Services.AddSingleton(_ => new HashTurns());
 builder.Services.AddSingleton<KnownBrowser>();
 builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_HALT_AT") is { Length: > 0 } point
     ? new HaltAt(point, p.GetRequiredService<ILogger<HaltAt>>()) : new NoMilestones());

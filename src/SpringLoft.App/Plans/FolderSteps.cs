@@ -15,6 +15,23 @@ public sealed record FolderStep(PutKind Kind, long Folder, FolderShape? Was, Fol
 public sealed record FolderShape(string Name, FolderRule Rule, int Position, FolderKey? PlanKey, string? GivenName, FolderRule? GivenRule, int? GivenPosition)
 {
     internal static FolderShape Of(FolderRow f) => new(f.Name, f.Rule, f.Position, f.PlanKey, f.GivenName, f.GivenRule, f.GivenPosition);
+
+    /// <summary>Is a folder still as this?</summary>
+    internal bool Is(KeptFolder f) => f.Name == Name && f.Rule == Rule.ToString() && f.Position == Position && f.PlanKey == PlanKey?.Text
+        && f.GivenName == GivenName && f.GivenRule == GivenRule?.ToString() && f.GivenPosition == GivenPosition;
+
+    /// <summary>A folder that has become this.</summary>
+    internal KeptFolder On(KeptFolder f, bool isBinned) => f with
+    {
+        IsBinned = isBinned,
+        Name = Name,
+        Rule = Rule.ToString(),
+        Position = Position,
+        PlanKey = PlanKey?.Text,
+        GivenName = GivenName,
+        GivenRule = GivenRule?.ToString(),
+        GivenPosition = GivenPosition,
+    };
 }
 
 /// <summary>Carries out the list of changes of a plan in a workspace, and takes it back.</summary>
@@ -39,7 +56,7 @@ internal static class FolderSteps
     {
         var byId = rows.ToDictionary(f => f.Id);
         var byKey = anew ? [] : rows.Where(f => f.PlanKey is not null).ToDictionary(f => f.PlanKey!, f => f.Id);
-        var names = new SiblingNames(rows);
+        var names = new SiblingNames(rows.Select(f => (f.ParentId, f.Name, f.BinnedAt is not null)));
         var done = new List<FolderStep>();
         foreach (var was in rows.Where(f => anew && f.PlanKey is not null))
         {
@@ -91,7 +108,8 @@ internal static class FolderSteps
     internal static IReadOnlyList<string> TakeBack(IDbConnection c, ClassId id, IReadOnlyList<FolderStep> steps)
     {
         var stay = new List<string>();
-        var rows = FolderStore.WithBin(c, id).ToDictionary(f => f.Id);
+        var rows = FolderStore.AsKept(c, id).ToDictionary(f => f.Id);
+        var changed = FolderStore.Some(c, id, steps.Where(s => s.Kind != PutKind.Add).Select(s => new FolderId(s.Folder))).ToDictionary(f => f.Id);
         // Asked for only where a folder gets a name back; where all that was made goes, there is none to be taken.
         SiblingNames? names = null;
         var filled = Filled(c, id).ToHashSet();
@@ -107,10 +125,10 @@ internal static class FolderSteps
         {
             if (s.Kind != PutKind.Add) Go();
             if (!rows.TryGetValue(new(s.Folder), out var row)) continue;
-            var asLeft = FolderShape.Of(row) == s.Now;
+            var asLeft = s.Now.Is(row);
             if (s.Kind == PutKind.Add)
             {
-                if (!asLeft || row.BinnedAt is not null || filled.Contains(row.Id) || within.GetValueOrDefault(row.Id) > 0)
+                if (!asLeft || row.IsBinned || filled.Contains(row.Id) || within.GetValueOrDefault(row.Id) > 0)
                 {
                     stay.Add(row.Name);
                     continue;
@@ -124,11 +142,13 @@ internal static class FolderSteps
             else
             {
                 var was = s.Was!;
-                names ??= new SiblingNames(rows.Values);
+                names ??= new SiblingNames(rows.Values.Select(f => (f.ParentId, f.Name, f.IsBinned)));
                 var name = s.Kind == PutKind.Remove ? names.Take(row.ParentId, was.Name) : names.Move(row.ParentId, row.Name, was.Name);
-                var back = row with { Name = name, Rule = was.Rule, Position = was.Position, PlanKey = was.PlanKey, GivenName = was.GivenName, GivenRule = was.GivenRule, GivenPosition = was.GivenPosition, BinnedAt = s.Kind == PutKind.Remove ? null : row.BinnedAt };
+                var full = changed[row.Id];
+                var back = full with { Name = name, Rule = was.Rule, Position = was.Position, PlanKey = was.PlanKey, GivenName = was.GivenName, GivenRule = was.GivenRule, GivenPosition = was.GivenPosition, BinnedAt = s.Kind == PutKind.Remove ? null : full.BinnedAt };
                 Save(c, back);
-                rows[row.Id] = back with { Version = back.Version + 1 };
+                changed[row.Id] = back with { Version = back.Version + 1 };
+                rows[row.Id] = FolderShape.Of(back).On(row, back.BinnedAt is not null);
             }
         }
         Go();
@@ -141,9 +161,9 @@ internal static class FolderSteps
     }
 
     // Names that stand in each folder, kept apart without regard to case.
-    private sealed class SiblingNames(IEnumerable<FolderRow> rows)
+    private sealed class SiblingNames(IEnumerable<(FolderId? ParentId, string Name, bool IsBinned)> rows)
     {
-        private readonly Dictionary<FolderId, HashSet<string>> taken = rows.Where(f => f.BinnedAt is null).GroupBy(f => f.ParentId ?? default)
+        private readonly Dictionary<FolderId, HashSet<string>> taken = rows.Where(f => !f.IsBinned).GroupBy(f => f.ParentId ?? default)
             .ToDictionary(g => g.Key, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());
 
         internal string Take(FolderId? parent, string name)

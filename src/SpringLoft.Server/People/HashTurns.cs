@@ -7,12 +7,14 @@ namespace SpringLoft.Server.People;
 /// Hashing a password is slow on purpose. So many are computed at a time that the rest of the program goes on; the others wait
 /// in the order in which they came, and who gives up waiting is not computed at all.
 /// </summary>
-internal sealed class HashTurns : IDisposable
+/// <param name="atOnce">How many are computed at a time; null for half the processors.</param>
+/// <param name="waiting">How many may wait.</param>
+internal sealed class HashTurns(int? atOnce = null, int waiting = 2000) : IDisposable
 {
     private readonly ConcurrencyLimiter limiter = new(new()
     {
-        PermitLimit = Math.Max(1, Environment.ProcessorCount / 2),
-        QueueLimit = 2000,
+        PermitLimit = atOnce ?? Math.Max(1, Environment.ProcessorCount / 2),
+        QueueLimit = waiting,
         QueueProcessingOrder = QueueProcessingOrder.OldestFirst,
     });
 

@@ -246,7 +246,7 @@ test("two windows of one teacher: what was changed meanwhile is told, not overwr
   await teacher.getByRole("button", { name: "Keep as draft" }).click();
   await expect(teacher.getByRole("button", { name: "Return with 18 of 20" })).toBeEnabled();
   await other.getByRole("button", { name: "Keep as draft" }).click();
-  await expect(other.getByRole("alert")).toContainText("Somebody else changed this work");
+  await expect(other.getByRole("alert").filter({ hasText: "Somebody else changed this work" })).toBeVisible();
   await other.context().close();
 });
 
