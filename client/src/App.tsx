@@ -131,7 +131,7 @@ export function App() {
                 <Route path="/classes/:id/groups" element={<GroupDesk />} />
                 <Route path="/classes/:id/join-code" element={<JoinCodeDesk />} />
                 <Route path="/classes/:id/invitations" element={<InviteDesk />} />
-                <Route path="/classes/:id/slips" element={<ClassSlips me={me.data} />} />
+                <Route path="/classes/:id/slips" element={<ClassSlips />} />
                 <Route path="/classes/:id/work" element={<AssignmentDesk />} />
                 <Route path="/classes/:id/close" element={<ClosingDesk />} />
                 <Route path="/classes/:id/bin" element={<BinDesk />} />

@@ -88,12 +88,13 @@ builder.Services.Configure<HostOptions>(o => o.ShutdownTimeout = TimeSpan.FromSe
 
 if (!documentOnly)
     builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(data, "keys"))).SetApplicationName("spring-loft");
+var secure = address?.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
 builder.Services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(o =>
 {
     o.Cookie.Name = "spring-loft";
     o.Cookie.HttpOnly = true;
     o.Cookie.SameSite = SameSiteMode.Strict;
-    o.Cookie.SecurePolicy = address?.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
+    o.Cookie.SecurePolicy = secure;
     // How long a sign-in goes on is for its row to say; the cookie only has to last as long.
     o.ExpireTimeSpan = SpringLoft.Core.People.SessionRules.Most.ToTimeSpan();
     o.SlidingExpiration = false;
@@ -122,7 +123,7 @@ builder.Services.AddSingleton(p => p.GetRequiredService<Channel<RunId>>().Writer
 builder.Services.AddSingleton<RunNews>();
 builder.Services.AddSingleton(_ => new GuessLimits());
 builder.Services.AddSingleton(_ => new HashTurns());
-builder.Services.AddSingleton<KnownBrowser>();
+builder.Services.AddSingleton(p => new KnownBrowser(p.GetRequiredService<IDataProtectionProvider>(), secure));
 builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_HALT_AT") is { Length: > 0 } point
     ? new HaltAt(point, p.GetRequiredService<ILogger<HaltAt>>()) : new NoMilestones());
 // Without a mail server of the school's, letters go to a stand-in that keeps them; the way there is the same.

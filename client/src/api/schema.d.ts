@@ -3720,7 +3720,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;

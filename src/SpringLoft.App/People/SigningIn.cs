@@ -48,12 +48,13 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
         var person = premises.Db.Read(c => PersonStore.ByUserName(c, userName.Trim()));
         var mark = person is null ? null : from.Known.GetValueOrDefault(person.Id);
         // Who signed in on this browser before is counted there, and not shut out by what others do elsewhere.
-        if (mark is null && !limits.MayTry(from.Address))
+        var network = Network.Of(from.Address);
+        if (mark is null && !limits.MayTry(network))
             throw new RefusedException("sign-in-shut", "Too many wrong passwords came from this network.", "Wait some minutes, or sign in on a device that you have used before.");
-        var place = mark is null ? $"address {from.Address}" : $"browser {mark}";
+        var place = mark is null ? $"network {network}" : $"browser {mark}";
         var kept = Try(userName, place, person, password, () =>
         {
-            limits.Wrong(from.Address);
+            limits.Wrong(network);
             return Wrong();
         });
         var stronger = kept.Stronger ? Hash(password) : null;

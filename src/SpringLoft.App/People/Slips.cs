@@ -101,7 +101,7 @@ public sealed class Slips(Premises premises)
                 Demand(c, by, k, people);
             }
             var kept = PersonStore.FirstPhrases(c, people);
-            if (!SlipRules.MayEndOwnPassword(by.Role) && made.FirstOrDefault(m => HasOwn(kept, m.Person.Id)).Person is { } own)
+            if (!Permissions.InSchool(by.Role, Act.EndOwnPassword) && made.FirstOrDefault(m => HasOwn(kept, m.Person.Id)).Person is { } own)
                 throw new RefusedException("slip-chosen", $"{own.Name.Display} has chosen a password: a new slip would end it, and let whoever has the slip sign in as {own.Name.Display}.", "Ask a coordinator; they make it in the directory.", "people");
             foreach (var (person, phrase, hash) in made)
             {
@@ -139,7 +139,7 @@ public sealed class Slips(Premises premises)
         }
     }
 
-    private SlipBar BarOf(IDbConnection c, Caller by, MemberRow m) => by.Role == SchoolRole.Coordinator ? SlipBar.None : ForClass(c, by, m);
+    private SlipBar BarOf(IDbConnection c, Caller by, MemberRow m) => Permissions.InSchool(by.Role, Act.HaveSlipsOfAnybody) ? SlipBar.None : ForClass(c, by, m);
 
     private SlipBar ForClass(IDbConnection c, Caller by, MemberRow m)
     {
@@ -153,7 +153,7 @@ public sealed class Slips(Premises premises)
     {
         var own = HasOwn(kept, id);
         return new(id, name.Display, name.Sort, grade, userName, kept.GetValueOrDefault(id).Phrase is not null, own, bar, forClass,
-            forClass == SlipBar.TooNew ? premises.Clock.DateOf(since + SlipRules.OnRoster) : null, bar == SlipBar.None && (!own || SlipRules.MayEndOwnPassword(by.Role)));
+            forClass == SlipBar.TooNew ? premises.Clock.DateOf(since + SlipRules.OnRoster) : null, bar == SlipBar.None && (!own || Permissions.InSchool(by.Role, Act.EndOwnPassword)));
     }
 
     private static bool HasOwn(IReadOnlyDictionary<PersonId, (string? Phrase, bool MustChange)> kept, PersonId id) => kept.TryGetValue(id, out var k) && !k.MustChange;

@@ -140,7 +140,7 @@ public sealed class RosterDesk(Premises premises)
                 RosterStore.Put(c, id, d.Person, role, now, EnrolledBy.Hand, SeesFrom(at.Class, role, includeOpen, now));
                 Premises.Add(c, by, now, new(role == ClassRole.Student ? "enrolled student" : "enrolled co-teacher", "person", d.Person.Value, id, found[d.Person].Name.Display));
             }
-            if (by.Role == SchoolRole.Coordinator) RosterStore.SayYesToSlips(c, id, joining.Select(d => d.Person));
+            if (Permissions.InSchool(by.Role, Act.LetClassHaveSlips)) RosterStore.SayYesToSlips(c, id, joining.Select(d => d.Person));
             var folders = joining.Count > 0 ? Settings.Unfold(c, at.Class) : 0;
             return new EnrollReport(joining.Count, folders, decisions);
         });

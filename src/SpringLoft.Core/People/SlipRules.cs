@@ -35,7 +35,4 @@ public static class SlipRules
         role != SchoolRole.Student ? SlipBar.IsStaff
         : coordinatorSaidYes || madeByAsker || by == EnrolledBy.Feed || now - since >= OnRoster ? SlipBar.None
         : SlipBar.TooNew;
-
-    /// <summary>May this person end a password that somebody has chosen themselves? Whoever does can sign in as them.</summary>
-    public static bool MayEndOwnPassword(SchoolRole asker) => asker == SchoolRole.Coordinator;
 }

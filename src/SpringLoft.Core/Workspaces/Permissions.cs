@@ -42,6 +42,12 @@ public enum Act
     /// <summary>Let go of somebody's take-home for good, by name and with a reason. One's own needs nobody else.</summary>
     LetGoOfTakeHome,
 
+    /// <summary>See and make the slips of anybody of the directory.</summary>
+    HaveSlipsOfAnybody,
+
+    /// <summary>End a password that somebody else has chosen: whoever makes the new one can sign in as them.</summary>
+    EndOwnPassword,
+
     /// <summary>Say yes to a class's staff having the slips of people whom they enrolled by hand.</summary>
     LetClassHaveSlips,
 
@@ -69,6 +75,9 @@ public enum Act
     /// <summary>Enroll and remove people.</summary>
     ManageRoster,
 
+    /// <summary>See and make slips of the class's students; of which of them is decided student by student.</summary>
+    HaveSlips,
+
     /// <summary>See, mark and return the work of students.</summary>
     Mark,
 
@@ -93,7 +102,7 @@ public static class Permissions
     {
         Act.OwnSignIn or Act.SeeOwnClasses => true,
         Act.SeeBoard or Act.SearchDirectory or Act.MakeClass or Act.AddPerson => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft or Act.LetClassHaveSlips or Act.LetGoOfTakeHome or Act.KeepLetters => role is SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft or Act.HaveSlipsOfAnybody or Act.EndOwnPassword or Act.LetClassHaveSlips or Act.LetGoOfTakeHome or Act.KeepLetters => role is SchoolRole.Coordinator,
         _ => false,
     };
 
@@ -104,7 +113,7 @@ public static class Permissions
         Act.SeeClass => standing >= Standing.Student,
         Act.AddItem => standing >= Standing.Student,
         Act.HandIn => standing is Standing.Student,
-        Act.Arrange or Act.Mark or Act.ManageRoster => standing >= Standing.CoTeacher,
+        Act.Arrange or Act.Mark or Act.ManageRoster or Act.HaveSlips => standing >= Standing.CoTeacher,
         Act.OpenClass or Act.CloseClass or Act.RollOver => standing >= Standing.Lead,
         _ => false,
     };

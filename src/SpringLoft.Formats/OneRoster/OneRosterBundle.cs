@@ -1,8 +1,8 @@
 using System.IO.Compression;
 using NodaTime;
 using NodaTime.Text;
-using SpringLoft.Core.Naming;
 using SpringLoft.Core;
+using SpringLoft.Core.Naming;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Csv;

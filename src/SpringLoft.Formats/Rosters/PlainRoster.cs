@@ -1,4 +1,5 @@
 using SpringLoft.Core;
+using SpringLoft.Core.Naming;
 using SpringLoft.Core.People;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
@@ -135,7 +136,7 @@ public static class PlainRoster
     }
 
     // What went out with a mark against formulas comes in without it.
-    private static string? Cell(CsvRow r, Dictionary<RosterColumn, int> at, RosterColumn column) => r.At(at[column]) is { } v ? CsvTable.WithoutMark(v) : null;
+    private static string? Cell(CsvRow r, Dictionary<RosterColumn, int> at, RosterColumn column) => r.At(at[column]) is { } v && PlainText.Name(CsvTable.WithoutMark(v)) is { Length: > 0 } text ? text : null;
 
     private static bool Said(string? text, string what) => text?.Contains(what, StringComparison.OrdinalIgnoreCase) == true;
 

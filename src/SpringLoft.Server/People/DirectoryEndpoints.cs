@@ -55,15 +55,15 @@ internal static class DirectoryEndpoints
             directory.UndoJoin(who, joinId);
             return TypedResults.NoContent();
         }).WithName("undoJoin").Needs(Act.KeepDirectory);
-        people.MapGet("/slips", (long[] people, Caller who, Slips slips) => slips.Of(who, Ids(people))).WithName("slipsOfPeople").Needs(Act.KeepDirectory);
-        people.MapGet("/slips/shown", (long[] people, Caller who, Slips slips) => slips.Show(who, null, Ids(people))).WithName("showSlipsOfPeople").Needs(Act.KeepDirectory);
+        people.MapGet("/slips", (long[] people, Caller who, Slips slips) => slips.Of(who, Ids(people))).WithName("slipsOfPeople").Needs(Act.HaveSlipsOfAnybody);
+        people.MapGet("/slips/shown", (long[] people, Caller who, Slips slips) => slips.Show(who, null, Ids(people))).WithName("showSlipsOfPeople").Needs(Act.HaveSlipsOfAnybody);
         people.MapGet("/slips/pdf", (long[] people, Paper? paper, bool? letters, Caller who, Slips slips, SchoolAddress address) =>
-            Uploads.Send(slips.Pdf(slips.Show(who, null, Ids(people)), address.Text, paper ?? Paper.A4, letters ?? false))).WithName("slipsOfPeopleAsPdf").SendsFile().Needs(Act.KeepDirectory);
+            Uploads.Send(slips.Pdf(slips.Show(who, null, Ids(people)), address.Text, paper ?? Paper.A4, letters ?? false))).WithName("slipsOfPeopleAsPdf").SendsFile().Needs(Act.HaveSlipsOfAnybody);
         people.MapPost("/slips", (PeopleBody body, Caller who, Slips slips) =>
         {
             slips.Renew(who, null, body.People ?? []);
             return TypedResults.NoContent();
-        }).WithName("renewSlipsOfPeople").Needs(Act.KeepDirectory);
+        }).WithName("renewSlipsOfPeople").Needs(Act.HaveSlipsOfAnybody);
         api.MapGet("/naming/first-passwords", (string? rule, SchoolDirectory directory) => directory.SeeFirstPasswords(rule)).WithName("firstPasswords").Needs(Act.LayDownYear);
         api.MapPut("/naming/first-passwords", (FirstPasswordBody body, Caller who, SchoolDirectory directory) =>
         {

@@ -9,7 +9,8 @@ namespace SpringLoft.Server.People;
 /// By which a browser is known again to the people who signed in on it: a cookie that only this program can read, and that lets
 /// nobody in. Source: OWASP, "Slow Down Online Guessing Attacks with Device Cookies".
 /// </summary>
-internal sealed class KnownBrowser(IDataProtectionProvider keys)
+/// <param name="secure">On which lines the cookie goes: as that of the sign-in.</param>
+internal sealed class KnownBrowser(IDataProtectionProvider keys, CookieSecurePolicy secure)
 {
     private const string Name = "spring-loft-known";
 
@@ -27,14 +28,8 @@ internal sealed class KnownBrowser(IDataProtectionProvider keys)
     {
         var marks = Marks(context).Where(m => m.Who != who).Append((who, mark)).TakeLast(Most);
         var text = string.Join(' ', marks.Select(m => string.Create(CultureInfo.InvariantCulture, $"{m.Item1.Value}:{m.Item2}")));
-        context.Response.Cookies.Append(Name, protector.Protect(text), new CookieOptions
-        {
-            HttpOnly = true,
-            SameSite = SameSiteMode.Strict,
-            Secure = context.Request.IsHttps,
-            MaxAge = TimeSpan.FromDays(400),
-            Path = "/api",
-        });
+        var cookie = new CookieBuilder { HttpOnly = true, SameSite = SameSiteMode.Strict, SecurePolicy = secure, MaxAge = TimeSpan.FromDays(400), Path = "/api" };
+        context.Response.Cookies.Append(Name, protector.Protect(text), cookie.Build(context));
     }
 
     // Whatever can't be read is no mark: of another school, of keys that are gone, or made up.

@@ -56,10 +56,10 @@ internal static class RosterEndpoints
         roster.MapPost("/posting-preview", (long classId, PeopleBody body, Posting posting) => posting.Preview(new(classId), body.People ?? [])).WithName("previewPosting").Needs(Act.ManageRoster);
         roster.MapPut("/posting", (long classId, PostingBody body, Caller who, Posting posting) => new PostingSet(posting.Set(who, new(classId), body.People ?? [], body.Posts))).WithName("setPosting").Needs(Act.ManageRoster);
         MapMoves(roster);
-        api.MapGet("/classes/{classId:long}/slips", (long classId, Caller who, Slips slips) => slips.Of(who, new ClassId(classId))).WithName("slips").Needs(Act.ManageRoster);
-        api.MapGet("/classes/{classId:long}/slips/shown", (long classId, long[] people, Caller who, Slips slips) => slips.Show(who, new ClassId(classId), DirectoryEndpoints.Ids(people))).WithName("showSlips").Needs(Act.ManageRoster);
+        api.MapGet("/classes/{classId:long}/slips", (long classId, Caller who, Slips slips) => slips.Of(who, new ClassId(classId))).WithName("slips").Needs(Act.HaveSlips);
+        api.MapGet("/classes/{classId:long}/slips/shown", (long classId, long[] people, Caller who, Slips slips) => slips.Show(who, new ClassId(classId), DirectoryEndpoints.Ids(people))).WithName("showSlips").Needs(Act.HaveSlips);
         api.MapGet("/classes/{classId:long}/slips/pdf", (long classId, long[] people, Paper? paper, bool? letters, Caller who, Slips slips, SchoolAddress address) =>
-            Uploads.Send(slips.Pdf(slips.Show(who, new ClassId(classId), DirectoryEndpoints.Ids(people)), address.Text, paper ?? Paper.A4, letters ?? false))).WithName("slipsAsPdf").SendsFile().Needs(Act.ManageRoster);
+            Uploads.Send(slips.Pdf(slips.Show(who, new ClassId(classId), DirectoryEndpoints.Ids(people)), address.Text, paper ?? Paper.A4, letters ?? false))).WithName("slipsAsPdf").SendsFile().Needs(Act.HaveSlips);
         api.MapPost("/classes/{classId:long}/slips/yes", (long classId, PeopleBody body, Caller who, Slips slips) =>
         {
             slips.SayYes(who, new ClassId(classId), body.People ?? []);
@@ -69,7 +69,7 @@ internal static class RosterEndpoints
         {
             slips.Renew(who, new ClassId(classId), body.People ?? []);
             return TypedResults.NoContent();
-        }).WithName("renewSlips").Needs(Act.ManageRoster);
+        }).WithName("renewSlips").Needs(Act.HaveSlips);
         MapGroups(api.MapGroup("/classes/{classId:long}"));
     }
 

@@ -129,9 +129,9 @@ public static class DeliveredStore
         // One statement a class, its people as a list of numbers in order: person, then from now (one bit) and role (two). Row by row takes three times as long.
         Bulk.Run(c,
             """
-            INSERT INTO member(class_id, person_id, role, joined_at, enrolled_by, sees_from)
-            SELECT @p0, p.value >> 3, CASE p.value & 3 WHEN 0 THEN 'Student' WHEN 1 THEN 'Lead' ELSE 'CoTeacher' END, @p1, 'Feed', CASE p.value & 4 WHEN 4 THEN @p1 END FROM json_each(@p2) p WHERE true
-            ON CONFLICT(class_id, person_id) DO UPDATE SET role = excluded.role, left_at = NULL, enrolled_by = 'Feed', sees_from = excluded.sees_from
+            INSERT INTO member(class_id, person_id, role, joined_at, since, enrolled_by, sees_from)
+            SELECT @p0, p.value >> 3, CASE p.value & 3 WHEN 0 THEN 'Student' WHEN 1 THEN 'Lead' ELSE 'CoTeacher' END, @p1, @p1, 'Feed', CASE p.value & 4 WHEN 4 THEN @p1 END FROM json_each(@p2) p WHERE true
+            ON CONFLICT(class_id, person_id) DO UPDATE SET role = excluded.role, since = excluded.since, left_at = NULL, enrolled_by = 'Feed', sees_from = excluded.sees_from
             """, 3, places.GroupBy(x => x.Class.Value).OrderBy(k => k.Key).Select(k => new object?[]
             {
                 k.Key, joined, $"[{string.Join(',', k.Select(x => (x.Person.Value << 3) | (x.FromNow ? 4L : 0) | (long)Array.IndexOf(Roles, x.Role)).Order())}]",

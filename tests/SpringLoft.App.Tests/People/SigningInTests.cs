@@ -98,6 +98,14 @@ public class SigningInTests : SchoolTest
     }
 
     [Fact]
+    public void Another_address_of_the_same_IPv6_network_gives_no_more_tries()
+    {
+        for (var i = 0; i < 5; i++) Refused(() => school.SignIn("umi", "wrong", CameFrom.New(null, $"2001:db8::{i + 1}")));
+
+        Refused(() => school.SignIn("umi", TinySchool.Password, CameFrom.New(null, "2001:db8::99"))).ShouldBe("sign-in-shut");
+    }
+
+    [Fact]
     public void A_name_of_nobody_is_slowed_down_like_one_of_somebody()
     {
         string[] Codes(string name) => [.. Enumerable.Range(0, 7).Select(_ => Refused(() => school.SignIn(name, "wrong")))];
@@ -108,7 +116,7 @@ public class SigningInTests : SchoolTest
     [Fact]
     public void So_many_wrong_ones_from_one_network_and_only_browsers_known_before_are_let_try()
     {
-        using var limits = new GuessLimits(fromAddress: 3, overAll: 5, again: TimeSpan.FromDays(1));
+        using var limits = new GuessLimits(fromNetwork: 3, overAll: 5, again: TimeSpan.FromDays(1));
         var signing = new SigningIn(school.Premises, limits);
         var (bad, good, third) = (CameFrom.New(null, "198.51.100.9"), CameFrom.New(null, "192.0.2.7"), CameFrom.New(null, "203.0.113.4"));
         foreach (var name in (string[])["a", "b", "c"]) Refused(() => signing.SignIn(name, "wrong", bad)).ShouldBe("sign-in-wrong");

@@ -36,5 +36,5 @@ public class SlipRulesTests
 
     [Fact]
     public void A_password_of_somebodys_own_is_ended_by_coordinators_only() =>
-        Enum.GetValues<SchoolRole>().Where(SlipRules.MayEndOwnPassword).ShouldBe([SchoolRole.Coordinator]);
+        Enum.GetValues<SchoolRole>().Where(r => Permissions.InSchool(r, Act.EndOwnPassword)).ShouldBe([SchoolRole.Coordinator]);
 }

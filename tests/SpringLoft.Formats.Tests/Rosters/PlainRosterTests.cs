@@ -22,6 +22,7 @@ public class PlainRosterTests
     [Theory]
     [InlineData("number,name\n1001,\"Hall, Umi\"\n", "Umi", "Hall")]
     [InlineData("number,name\n1001,Umi de Hall\n", "Umi de", "Hall")]
+    [InlineData("number,given,family\n1001,U\u202Emi,\u2066Hall\u2069\n", "Umi", "Hall")]
     [InlineData("number\tfamily\tgiven\n1001\tHall\tUmi\n", "Umi", "Hall")]
     public void Names_come_whole_or_in_parts(string text, string given, string family) => Read(text).Delivery.People.Single().ShouldSatisfyAllConditions(p => p.Given.ShouldBe(given), p => p.Family.ShouldBe(family), p => p.StudentNumber.ShouldBe("1001"));
 

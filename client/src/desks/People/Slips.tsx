@@ -22,7 +22,7 @@ type Slip = Schemas["Slip"];
 type Shown = Schemas["ShownSlip"];
 
 /** Sign-in slips of a class's students. */
-export function ClassSlips({ me }: { me: Schemas["Me"] }) {
+export function ClassSlips() {
   const id = Number(useParams().id);
   const head = useHead(id);
   const path = { params: { path: { classId: id } } };
@@ -46,7 +46,7 @@ export function ClassSlips({ me }: { me: Schemas["Me"] }) {
       show={(people) =>
         take(api.GET("/api/classes/{classId}/slips/shown", { params: { ...path.params, query: { people } } }))
       }
-      yes={me.role === "Coordinator" ? yes : undefined}
+      yes={yes}
       pdf={`/api/classes/${id}/slips/pdf`}
       back={[`/classes/${id}/enroll`, "Back to the roster"]}
       none="Nobody is on the roster yet."
@@ -115,7 +115,7 @@ function Slips(props: {
   const without = ticked.filter((s) => !s.waits && s.mayMake);
   const own = without.filter((s) => s.hasOwn).length;
   const shut = ticked.filter((s) => s.bar !== "None" || (!s.waits && !s.mayMake));
-  const waiting = ticked.filter((s) => s.forClass === "TooNew");
+  const waiting = ticked.filter((s) => s.forClass === "TooNew" && s.bar === "None");
   const show = useMutation({ mutationFn: props.show });
   const { data: shown, reset } = show;
   // Printed once it stands on the sheet, and gone from the page after.
