@@ -6,7 +6,16 @@ using SpringLoft.Store.Files;
 namespace SpringLoft.App;
 
 /// <summary>Who asks.</summary>
-public sealed record Caller(PersonId Id, SchoolRole Role, string Name);
+public sealed record Caller(PersonId Id, SchoolRole Role, string Name)
+{
+    /// <summary>Where from; null for what is done on the machine itself.</summary>
+    public Origin? From { get; init; }
+}
+
+/// <summary>Where somebody asks from.</summary>
+/// <param name="Address">Of the network.</param>
+/// <param name="Session">The sign-in in which they do.</param>
+public sealed record Origin(string Address, SessionId Session);
 
 /// <summary>What every use case works with: the database, the file store and the clock.</summary>
 public sealed record Premises(Database Db, FileStore Files, SchoolClock Clock)
@@ -23,8 +32,21 @@ public sealed record Premises(Database Db, FileStore Files, SchoolClock Clock)
     /// <summary>Adds a line to the audit trail inside a transaction that is under way.</summary>
     /// <param name="by">Null for what the program does by itself.</param>
     public static void Add(IDbConnection c, Caller? by, Instant now, AuditLine line) =>
-        AuditStore.Add(c, now, by?.Id, line.Act, line.Thing, line.ThingId, line.ClassId, line.Detail);
+        AuditStore.Add(c, new AuditRow
+        {
+            At = now,
+            PersonId = by?.Id,
+            Who = by?.Name,
+            Act = line.Act,
+            Thing = line.Thing,
+            ThingId = line.ThingId,
+            ClassId = line.ClassId,
+            Detail = line.Detail,
+            Address = by?.From?.Address ?? line.Address,
+            SessionId = by?.From?.Session.Value,
+        });
 }
 
 /// <summary>What goes into the audit trail besides who and when.</summary>
-public sealed record AuditLine(string Act, string Thing, long? ThingId, ClassId? ClassId, string Detail);
+/// <param name="Address">Where from, for what nobody does who is signed in.</param>
+public sealed record AuditLine(string Act, string Thing, long? ThingId, ClassId? ClassId, string Detail, string? Address = null);

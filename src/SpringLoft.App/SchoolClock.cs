@@ -27,6 +27,9 @@ public sealed class SchoolClock(IClock clock, DateTimeZone zone)
         Interlocked.Exchange(ref daysAhead, Period.DaysBetween(real, today));
     }
 
+    /// <summary>The moment at which a day begins at the school.</summary>
+    public Instant StartOf(LocalDate day) => zone.AtStartOfDay(day).ToInstant();
+
     /// <summary>The date at the school at some moment.</summary>
     public LocalDate DateOf(Instant moment) => moment.InZone(zone).Date;
 }

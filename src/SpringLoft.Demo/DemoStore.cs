@@ -7,8 +7,7 @@ internal static class DemoStore
 {
     internal static void ArchivedOn(IDbConnection c, YearId year, Instant at) => c.Execute(
         """
-        UPDATE class SET archived_at = @at WHERE year_id = @year;
-        UPDATE audit SET at = @at WHERE act = 'archived class';
+        UPDATE class SET archived_at = @at WHERE year_id = @year
         """, new { year, at });
 
     internal static void BinFolder(IDbConnection c, ClassId id, string planKey, Instant at) =>

@@ -87,7 +87,7 @@ if (builder.Configuration["urls"] is null) builder.WebHost.UseUrls("http://127.0
 builder.Services.Configure<HostOptions>(o => o.ShutdownTimeout = TimeSpan.FromSeconds(20));
 
 if (!documentOnly)
-    builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(data, "keys"))).SetApplicationName("spring-loft");
+    KeyRingSeal.Use(builder.Services.AddDataProtection(), data);
 var secure = address?.Scheme == "https" ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
 builder.Services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(o =>
 {
@@ -108,7 +108,7 @@ builder.Services.AddHttpContextAccessor();
 builder.Services.AddResponseCompression(o => o.EnableForHttps = false);
 Contract.Add(builder.Services);
 
-builder.Services.AddSingleton(_ => new Database(DataFolder.DatabaseIn(data)));
+builder.Services.AddSingleton(_ => new Database(DataFolder.DatabaseIn(data), KeyRingSeal.Of(data)));
 builder.Services.AddSingleton(_ => new FileStore(DataFolder.FilesIn(data)));
 builder.Services.AddSingleton(p =>
 {
@@ -128,10 +128,16 @@ builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVar
     ? new HaltAt(point, p.GetRequiredService<ILogger<HaltAt>>()) : new NoMilestones());
 // Without a mail server of the school's, letters go to a stand-in that keeps them; the way there is the same.
 builder.Services.AddSingleton(_ => new SmtpOutbox(Path.Combine(data, "outbox")));
-builder.Services.AddSingleton<IPost>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_SMTP") is { Length: > 0 } smtp && smtp.Split(':') is var parts
-    ? new SmtpPost(parts[0], parts.Length > 1 ? int.Parse(parts[1], CultureInfo.InvariantCulture) : 25, Environment.GetEnvironmentVariable("SPRING_LOFT_MAIL_FROM") ?? "loft@school.invalid", keepsThem: false)
-    : new SmtpPost("127.0.0.1", p.GetRequiredService<SmtpOutbox>().Port, "loft@school.invalid", keepsThem: true));
-builder.Services.AddSingleton(_ => new HttpClient { Timeout = TimeSpan.FromMinutes(5) });
+var mail = MailServer.Read(Environment.GetEnvironmentVariable);
+builder.Services.AddSingleton<IPost>(p =>
+{
+    if (mail is not null) return new SmtpPost(mail);
+    var outbox = p.GetRequiredService<SmtpOutbox>();
+    return new SmtpPost(MailServer.StandIn(outbox.Port), moment => outbox.LetGoBefore(moment));
+});
+// The stand-ins of a demo are on this machine.
+builder.Services.AddSingleton(new OutsideRules(InsideToo: demo || Environment.GetEnvironmentVariable("SPRING_LOFT_INSIDE") is "1" or "yes" or "true"));
+builder.Services.AddSingleton(p => Fetching.Client(p.GetRequiredService<OutsideRules>()));
 builder.Services.AddSingleton<OwnAddress>();
 builder.Services.AddSingleton(p => new SchoolAddress(() => address ?? p.GetRequiredService<OwnAddress>().Get()));
 // Who is in front of it is believed only where the operator has named it.
@@ -152,7 +158,7 @@ if (!documentOnly)
     builder.Services.AddHostedService<LetterWorker>();
 }
 foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Sessions), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
-    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail)])
+    typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail), typeof(Readings)])
     builder.Services.AddSingleton(useCase);
 
 var app = builder.Build();
@@ -171,7 +177,7 @@ if (!documentOnly)
 }
 
 app.UseForwardedHeaders();
-app.UseSerilogRequestLogging();
+app.UseSerilogRequestLogging(o => o.GetMessageTemplateProperties = LoggedPath.Properties);
 if (address?.Scheme == "https")
     app.Use((context, next) =>
     {

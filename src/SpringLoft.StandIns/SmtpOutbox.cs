@@ -58,6 +58,17 @@ public sealed class SmtpOutbox : IDisposable
         return new Letter(Path.GetFileName(file), letter.To.ToString(), letter.Subject ?? "", letter.Date, letter.TextBody ?? "");
     })];
 
+    /// <summary>Lets go of letters that were sent before a moment.</summary>
+    /// <returns>How many.</returns>
+    public int LetGoBefore(DateTimeOffset moment)
+    {
+        var old = Directory.EnumerateFiles(folder, "*.eml").Where(f => string.CompareOrdinal(Path.GetFileName(f), Stamp(moment)) < 0).ToList();
+        old.ForEach(File.Delete);
+        return old.Count;
+    }
+
+    private static string Stamp(DateTimeOffset at) => at.UtcDateTime.ToString("yyyyMMdd'T'HHmmssfff'Z'", CultureInfo.InvariantCulture);
+
     /// <inheritdoc/>
     public void Dispose()
     {
@@ -71,8 +82,7 @@ public sealed class SmtpOutbox : IDisposable
 
         public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
         {
-            var stamp = DateTimeOffset.UtcNow.ToString("yyyyMMdd'T'HHmmssfff'Z'", CultureInfo.InvariantCulture);
-            var path = Path.Combine(folder, $"{stamp}-{Interlocked.Increment(ref count):0000}.eml");
+            var path = Path.Combine(folder, $"{Stamp(DateTimeOffset.UtcNow)}-{Interlocked.Increment(ref count):0000}.eml");
             // Written aside and renamed: whoever reads the outbox never sees half a letter.
             await File.WriteAllBytesAsync(path + ".part", buffer.ToArray(), cancellationToken).ConfigureAwait(false);
             File.Move(path + ".part", path);

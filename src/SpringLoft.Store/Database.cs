@@ -3,6 +3,7 @@ using System.Data;
 using Microsoft.Data.Sqlite;
 using SpringLoft.Store.Files;
 using SpringLoft.Store.Rows;
+using SpringLoft.Store.Sealing;
 
 namespace SpringLoft.Store;
 
@@ -13,6 +14,7 @@ namespace SpringLoft.Store;
 public sealed class Database : IDisposable
 {
     private readonly string connectionString;
+    private readonly IDataSeal seal;
     // Each holds pages and statements in memory; a crowd that has gone home need not keep its own.
     private const int MostFree = 16;
     private readonly SemaphoreSlim turn = new(1, 1);
@@ -24,9 +26,11 @@ public sealed class Database : IDisposable
     private bool gone;
 
     /// <param name="path">The file; made if it is not there. Its folder must exist.</param>
-    public Database(string path)
+    /// <param name="seal">For what lets somebody in; null to keep it in clear.</param>
+    public Database(string path, IDataSeal? seal = null)
     {
         Path = path;
+        this.seal = seal ?? new NoSeal();
         connectionString = new SqliteConnectionStringBuilder
         {
             DataSource = path,
@@ -36,6 +40,13 @@ public sealed class Database : IDisposable
         }.ToString();
         Rows.TypeHandlers.Register();
         Migrator.Run(connectionString);
+        // What was in clear is not only sealed: no page of the file has it any more.
+        var clear = Write(c =>
+        {
+            Audit.AuditStore.Begin(c);
+            return SealedColumns.SealOld(c, this.seal);
+        });
+        if (clear > 0) Clean();
     }
 
     /// <summary>Where the file is.</summary>
@@ -228,6 +239,31 @@ public sealed class Database : IDisposable
     // SQLITE_FULL; and the index of the write-ahead log, which is made longer by itself (SQLITE_IOERR_SHMSIZE).
     private static bool IsDiskFull(SqliteException e) => e.SqliteErrorCode == 13 || e.SqliteExtendedErrorCode == 4874;
 
+    /// <summary>
+    /// Lets go of what was overwritten and still stands in the write-ahead log, unless somebody reads an older moment: then it is
+    /// for the next time.
+    /// </summary>
+    /// <returns>False if it is for the next time.</returns>
+    public bool Forget()
+    {
+        using var c = Open("PRAGMA busy_timeout=0");
+        using var command = c.CreateCommand();
+        command.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
+        try { return Convert.ToInt64(command.ExecuteScalar(), System.Globalization.CultureInfo.InvariantCulture) == 0; }
+        catch (SqliteException e) when (e.SqliteErrorCode is 5 or 6) { return false; }
+    }
+
+    private void Clean()
+    {
+        using (var c = Open())
+        {
+            using var command = c.CreateCommand();
+            command.CommandText = "VACUUM";
+            command.ExecuteNonQuery();
+        }
+        Forget();
+    }
+
     private KeptStatements Take() => free.TryTake(out var c) ? c : Open();
 
     private void GiveBack(KeptStatements c)
@@ -242,8 +278,10 @@ public sealed class Database : IDisposable
         c.Open();
         using var pragma = c.CreateCommand();
         // A commit is on the disk when it returns; a year of children's work is worth the wait.
-        pragma.CommandText = $"PRAGMA synchronous=FULL; {setting}";
+        // What is deleted is overwritten: a comment that is gone is not to be read in the file.
+        pragma.CommandText = $"PRAGMA synchronous=FULL; PRAGMA secure_delete=ON; {setting}";
         pragma.ExecuteNonQuery();
+        SealedColumns.Register(c, seal);
         return new(c);
     }
 }

@@ -1,4 +1,5 @@
 using Microsoft.Data.Sqlite;
+using SpringLoft.Store.Audit;
 
 namespace SpringLoft.Store;
 
@@ -53,6 +54,14 @@ public static class DatabaseFile
     {
         using var c = Open(path);
         return [.. c.Query<(string, long)>("SELECT sha256, size FROM blob ORDER BY sha256")];
+    }
+
+    /// <summary>Follows the chain over the audit trail; null for a file from before there was one.</summary>
+    public static AuditChecked? CheckAudit(string path)
+    {
+        Rows.TypeHandlers.Register();
+        using var c = Open(path);
+        return c.ExecuteScalar<long>("SELECT count(*) FROM sqlite_schema WHERE name = 'audit_chain'") > 0 && c.ExecuteScalar<long>("SELECT count(*) FROM audit_chain") > 0 ? AuditStore.Check(c) : null;
     }
 
     private static SqliteConnection Open(string path)

@@ -36,10 +36,11 @@ internal sealed class TinySchool : IDisposable
     private static readonly string Hash = SigningIn.Hash(Password);
     private readonly Scratch scratch = new();
 
-    internal TinySchool()
+    /// <param name="seal">For what lets somebody in, made for the folder; null to keep it in clear.</param>
+    internal TinySchool(Func<string, SpringLoft.Store.Sealing.IDataSeal>? seal = null)
     {
         Clock = new FakeClock(Instant.FromUtc(2026, 9, 7, 8, 0));
-        Premises = new(new Database(Path.Combine(Folder, "spring-loft.db")), new FileStore(Path.Combine(Folder, "files")), new SchoolClock(Clock, DateTimeZone.Utc));
+        Premises = new(new Database(Path.Combine(Folder, "spring-loft.db"), seal?.Invoke(Folder)), new FileStore(Path.Combine(Folder, "files")), new SchoolClock(Clock, DateTimeZone.Utc));
         Premises.Db.Write(c =>
         {
             SchoolStore.Set(c, new SchoolRow { Name = "Tiny", Zone = "Etc/UTC", ClassNamePattern = ClassName.DefaultPattern, UploadLimitBytes = 50_000_000 });

@@ -9,7 +9,7 @@ public sealed class ServerAndSchool : IDisposable
 
     public ServerAndSchool()
     {
-        School = new TinySchool();
+        School = new TinySchool(SpringLoft.Server.Hosting.KeyRingSeal.Of);
         School.OpenClass();
         Server = RealServer.Start(School.Folder);
     }

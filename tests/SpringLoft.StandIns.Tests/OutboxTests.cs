@@ -28,6 +28,9 @@ public class OutboxTests
         kept[0].To.ToString().ShouldContain("oisin@skerrypoint.invalid");
         kept[0].Date.UtcDateTime.ShouldBe(new DateTime(2027, 6, 22, 12, 0, 0, DateTimeKind.Utc));
         outbox.Letters(10).Select(l => l.Subject).ShouldBe(["Second", "Clay 6B · 2026–27 is in the loft"]);
+        outbox.LetGoBefore(DateTimeOffset.UtcNow.AddDays(-1)).ShouldBe(0);
         outbox.Letters(1).Single().Text.ReplaceLineEndings("\n").TrimEnd().ShouldBe("It was closed.\nAll is well.");
+        outbox.LetGoBefore(DateTimeOffset.UtcNow.AddDays(1)).ShouldBe(2);
+        outbox.Letters(10).ShouldBeEmpty();
     }
 }

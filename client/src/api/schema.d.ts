@@ -308,6 +308,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/audit/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["checkAudit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/naming": {
         parameters: {
             query?: never;
@@ -3789,6 +3805,20 @@ export interface components {
             version: number;
             own: null | components["schemas"]["OwnWorkView"];
         };
+        AuditCheckView: {
+            /** Format: int64 */
+            lines: number;
+            /** Format: int64 */
+            letGo: number;
+            /** Format: int64 */
+            erased: number;
+            /** Format: int64 */
+            wrong: null | number;
+            wrongAt: null | components["schemas"]["Instant"];
+            cutOff: boolean;
+            whole: boolean;
+            lastHash: string;
+        };
         AuditView: {
             /** Format: int64 */
             id: number;
@@ -3801,6 +3831,9 @@ export interface components {
             class: null | components["schemas"]["ClassId"];
             className: null | string;
             detail: string;
+            address: null | string;
+            /** Format: int64 */
+            session: null | number;
         };
         /** @enum {unknown} */
         BalancedBy: "Nothing" | "Grade" | "MeanScore";
@@ -3918,9 +3951,6 @@ export interface components {
             heldPieces: number;
             rows: components["schemas"]["BoardRow"][];
         };
-        CalendarAddress: {
-            address: string;
-        };
         CalendarEffects: {
             /** Format: int32 */
             weeksBefore: number;
@@ -3932,6 +3962,9 @@ export interface components {
             schoolDaysAfter: number;
             weeks: components["schemas"]["WeekMove"][];
             stranded: components["schemas"]["StrandedDate"][];
+        };
+        CalendarLink: {
+            address: string;
         };
         CalendarOffer: {
             days: components["schemas"]["NamedDays"][];
@@ -7048,7 +7081,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CalendarAddress"];
+                    "application/json": components["schemas"]["CalendarLink"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7096,6 +7129,8 @@ export interface operations {
             query?: {
                 before?: number;
                 classId?: number;
+                text?: string;
+                day?: string;
             };
             header?: never;
             path?: never;
@@ -7110,6 +7145,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AuditView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    checkAudit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditCheckView"];
                 };
             };
             /** @description Unprocessable Entity */

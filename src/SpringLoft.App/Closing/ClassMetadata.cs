@@ -22,7 +22,7 @@ internal static class ClassMetadata
         var stamp = k.MadeAt;
         foreach (var (name, header, rows) in Tables(c, k))
         {
-            yield return BagFile.Of($"metadata/{name}.csv", CsvTable.Write(header, rows.Select(r => (IReadOnlyList<string?>)[.. r.Select(CsvTable.ForSpreadsheets)])), stamp);
+            yield return BagFile.Of($"metadata/{name}.csv", CsvTable.Write(header, rows), stamp);
             var objects = rows.Select(r => header.Zip(r).ToDictionary(x => x.First, x => x.Second)).ToList();
             yield return BagFile.Of($"metadata/{name}.json", JsonSerializer.SerializeToUtf8Bytes(objects, Json), stamp);
         }

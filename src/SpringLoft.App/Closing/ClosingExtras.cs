@@ -13,7 +13,7 @@ namespace SpringLoft.App.Closing;
 
 /// <summary>What closing does to a class besides archiving it, and undoes when the class is restored.</summary>
 /// <param name="Name">Before; null if it stayed.</param>
-/// <param name="Calendar">The address that was shut; null if none was.</param>
+/// <param name="Calendar">What the addresses that were shut are made of, sealed; null if there were none.</param>
 /// <param name="Ended">Students whose enrollment was ended.</param>
 /// <param name="At">When they were ended: who left at another time has left for another reason.</param>
 internal sealed record ClosingExtras(string? Name, string? Calendar, IReadOnlyList<long> Ended, string At)
@@ -24,7 +24,7 @@ internal sealed record ClosingExtras(string? Name, string? Calendar, IReadOnlyLi
         var plan = ClosingPlan.Of(options with { RetireCalendar = false, EndEnrollments = false }, Subject(c, k, new ClosingFacts(ClassState.Open, 0, 0, 0, 0, 0, 0, true, false)));
         if (options.KeepCopy) KeptCopies.Keep(c, k, RosterStore.Members(c, k.Id).FirstOrDefault(m => m.Role == ClassRole.Lead && m.LeftAt is null)?.PersonId ?? by, now);
         if (plan.NewName is { } name) ClassStore.Rename(c, [(k.Id, name)]);
-        var calendar = options.RetireCalendar ? k.CalendarToken : null;
+        var calendar = options.RetireCalendar ? ClassStore.SealedCalendar(c, k.Id) : null;
         if (calendar is not null) ClassStore.SetCalendar(c, k.Id, null);
         JoinStore.WithdrawOpen(c, k.Id, now);
         var ended = options.EndEnrollments ? RosterStore.Members(c, k.Id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).Select(m => m.PersonId).ToList() : [];
@@ -37,7 +37,7 @@ internal sealed record ClosingExtras(string? Name, string? Calendar, IReadOnlyLi
     {
         if (RunStore.Undo(c, id) is not { } text || JsonSerializer.Deserialize<ClosingExtras>(text) is not { } e) return;
         if (e.Name is { } name && ClassStore.Names(c, SafeName.Key(name)).Count == 0) ClassStore.Rename(c, [(id, name)]);
-        if (e.Calendar is { } token) ClassStore.SetCalendar(c, id, token);
+        if (e.Calendar is { } kept) ClassStore.PutBackCalendar(c, id, kept);
         RosterStore.ComeBack(c, id, e.Ended.Select(p => new PersonId(p)), InstantPattern.ExtendedIso.Parse(e.At).Value);
     }
 

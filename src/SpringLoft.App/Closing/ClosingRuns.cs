@@ -167,7 +167,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     /// <summary>The report as a table for any spreadsheet.</summary>
     public Download ReportCsv(Caller who, RunId id)
     {
-        var rows = Report(who, id).Select(o => new[] { o.Name, o.Lead, o.Department, Said(o.State), o.Reason, o.TakeHomes.ToString(CultureInfo.InvariantCulture), o.Files.ToString(CultureInfo.InvariantCulture), o.Bytes.ToString(CultureInfo.InvariantCulture), o.Fingerprint }.Select(CsvTable.ForSpreadsheets).ToArray());
+        var rows = Report(who, id).Select(o => new[] { o.Name, o.Lead, o.Department, Said(o.State), o.Reason, o.TakeHomes.ToString(CultureInfo.InvariantCulture), o.Files.ToString(CultureInfo.InvariantCulture), o.Bytes.ToString(CultureInfo.InvariantCulture), o.Fingerprint });
         var bytes = CsvTable.Write(["class", "lead teacher", "department", "outcome", "reason", "take-homes", "files", "bytes of package", "sha256 of package"], rows);
         return new Download($"closing run {id.Value}.csv", new MemoryStream(bytes), bytes.Length);
     }

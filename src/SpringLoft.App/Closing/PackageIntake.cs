@@ -45,7 +45,8 @@ public sealed class PackageIntake(Premises premises)
         var entries = archive.Entries.ToDictionary(e => e.FullName[(e.FullName.IndexOf('/', StringComparison.Ordinal) + 1)..], StringComparer.Ordinal);
         var tables = Tables.ToDictionary(t => t, t => Table(entries, t));
         if (tables["class"].Count != 1) throw Wrong("metadata/class.json does not tell of one class.");
-        if (!apply) return premises.Db.Read(c => new Taking(c, by, year, tables, reading.Payload, new Dictionary<string, StoredFile>(), premises.Clock.Now).Preview());
+        var said = premises.Db.Read(c => new Taking(c, by, year, tables, reading.Payload, new Dictionary<string, StoredFile>(), premises.Clock.Now).Preview());
+        if (!apply) return said;
 
         zip.Position = 0;
         var package = await premises.Files.TakeIn(zip, MostBytes, stop).ConfigureAwait(false);

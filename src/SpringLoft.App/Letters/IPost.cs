@@ -11,6 +11,9 @@ public interface IPost
     /// <param name="to">E-mail address.</param>
     /// <exception cref="NotTakenException">The mail server did not take it, whatever the reason.</exception>
     void Send(long id, string to, string name, string subject, string text, Instant at);
+
+    /// <summary>Where letters are kept and not sent: lets go of those from before a moment of the real clock.</summary>
+    void LetGo(Instant moment);
 }
 
 /// <summary>What was the matter with a letter that was not taken.</summary>

@@ -22,7 +22,8 @@ public sealed class SendingLetters(Premises premises, IPost post)
             var l = due[i];
             try
             {
-                post.Send(l.Id, l.ToAddress, l.ToName, l.Subject, l.Text ?? "", l.WrittenAt);
+                var text = l.Text ?? throw new NotTakenException(NotTaken.Never, "Its text can't be opened: the keys that it was sealed with are gone. Write to them again.");
+                post.Send(l.Id, l.ToAddress, l.ToName, l.Subject, text, l.WrittenAt);
                 premises.Db.Write(c => LetterStore.Sent(c, l.Id, premises.Clock.Now));
             }
             catch (NotTakenException e)
@@ -41,5 +42,9 @@ public sealed class SendingLetters(Premises premises, IPost post)
     }
 
     /// <summary>Takes letters off the list that were sent or given up long ago.</summary>
-    public void LetGo() => premises.Db.Write(c => { LetterStore.RemoveBefore(c, premises.Clock.Now - Duration.FromDays(DaysListed)); });
+    public void LetGo()
+    {
+        premises.Db.Write(c => { LetterStore.RemoveBefore(c, premises.Clock.Now - Duration.FromDays(DaysListed)); });
+        post.LetGo(premises.Clock.Real - Duration.FromDays(DaysListed));
+    }
 }

@@ -66,6 +66,6 @@ public sealed class Sessions(Premises premises)
     {
         if (SessionStore.Find(c, token) is not { } s || PersonStore.Find(c, s.PersonId) is not { } p) return;
         SessionStore.End(c, s.PersonId, s.Id);
-        Premises.Add(c, new Caller(p.Id, p.Role, p.Name.Display), premises.Clock.Now, new("signed out", "person", p.Id.Value, null, s.Browser));
+        Premises.Add(c, new Caller(p.Id, p.Role, p.Name.Display), premises.Clock.Now, new("signed out", "person", p.Id.Value, null, s.Browser, s.Address));
     });
 }

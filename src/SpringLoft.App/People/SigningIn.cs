@@ -52,14 +52,14 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
         if (mark is null && !limits.MayTry(network))
             throw new RefusedException("sign-in-shut", "Too many wrong passwords came from this network.", "Wait some minutes, or sign in on a device that you have used before.");
         var place = mark is null ? $"network {network}" : $"browser {mark}";
-        var kept = Try(userName, place, person, password, () =>
+        var kept = Try(userName, place, from.Address, person, password, () =>
         {
             limits.Wrong(network);
             return Wrong();
         });
         var stronger = kept.Stronger ? Hash(password) : null;
         var (token, named) = (Token(), mark ?? Token()[..16]);
-        premises.Write(new Caller(person!.Id, person.Role, person.Name.Display), (_, _) => new("signed in", "person", person.Id.Value, null, BrowserName.Of(from.Browser)), (c, _) =>
+        premises.Write(new Caller(person!.Id, person.Role, person.Name.Display), (_, _) => new("signed in", "person", person.Id.Value, null, BrowserName.Of(from.Browser), from.Address), (c, _) =>
         {
             // Between the try and now it may have been ended, or they may have left.
             if (PersonStore.Find(c, person.Id) is not { Active: true } || PersonStore.SignIn(c, person.Id)?.PasswordHash != kept.Row.PasswordHash) throw Wrong();
@@ -80,7 +80,7 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
     {
         var (person, school) = premises.Db.Read(c => (PersonStore.Find(c, by.Id)!, SchoolStore.Get(c)!.Name));
         var place = $"sign-in {here.Value}";
-        Try(person.UserName, place, person, oldPassword ?? "", () => new RefusedException("password-wrong", "That is not your password now.", "Type the one you signed in with.", "oldPassword"));
+        Try(person.UserName, place, by.From?.Address, person, oldPassword ?? "", () => new RefusedException("password-wrong", "That is not your password now.", "Type the one you signed in with.", "oldPassword"));
         premises.Db.Write(c => SignInTryStore.Forget(c, person.UserName, place));
         var words = new[] { person.Given, person.Family, person.StudentNumber, person.Email?.Split('@')[0], person.School, school }.OfType<string>();
         if (SignInRules.CheckNew(newPassword ?? "", person.UserName, newPassword == oldPassword, person.Role != SchoolRole.Student, words) is { } refusal) throw new RefusedException(refusal);
@@ -94,7 +94,7 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
 
     // One try at a time for a name, and counted before it is made: sent at once, forty guesses are as many as one after the
     // other, and a process that is killed has counted them. A name of nobody is counted alike and takes as long.
-    private (SignInRow Row, bool Stronger) Try(string userName, string place, PersonRow? person, string password, Func<RefusedException> wrong)
+    private (SignInRow Row, bool Stronger) Try(string userName, string place, string? address, PersonRow? person, string password, Func<RefusedException> wrong)
     {
         lock (turns[(uint)string.GetHashCode(SignInRules.NameKey(userName), StringComparison.Ordinal) % turns.Length])
         {
@@ -114,7 +114,7 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
             var result = Hasher.VerifyHashedPassword(Nobody, kept?.PasswordHash ?? NobodysHash, password);
             if (kept is not null && result != PasswordVerificationResult.Failed) return (kept, result == PasswordVerificationResult.SuccessRehashNeeded);
             if (person is not null)
-                premises.Db.Write(c => Premises.Add(c, null, premises.Clock.Now, new(slowed ? "slowed down sign-in" : "wrong password", "person", person.Id.Value, null, $"{person.Name.Display}, from {place}")));
+                premises.Db.Write(c => Premises.Add(c, null, premises.Clock.Now, new(slowed ? "slowed down sign-in" : "wrong password", "person", person.Id.Value, null, $"{person.Name.Display}, from {place}", address)));
             throw wrong();
         }
     }

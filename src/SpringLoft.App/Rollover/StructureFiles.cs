@@ -56,8 +56,9 @@ public sealed class StructureFiles(Premises premises)
     public StructureTaken Take(Caller by, ClassId id, StructureFile? file, bool apply)
     {
         var s = Check(file);
+        var said = premises.Db.Read(c => new Taking(c, by, ClassGate.Find(c, by, id).NotArchived().Class, s, [], premises.Clock.Now, false).Do());
+        if (!apply) return said;
         var pages = s.Things.Where(t => t.Text is not null).ToDictionary(t => t, t => premises.Files.Make(to => to.Write(Encoding.UTF8.GetBytes(t.Text!))));
-        if (!apply) return premises.Db.Read(c => new Taking(c, by, ClassGate.Find(c, by, id).NotArchived().Class, s, pages, premises.Clock.Now, false).Do());
         return premises.Db.Write(c =>
         {
             var done = new Taking(c, by, ClassGate.Find(c, by, id).NotArchived().Class, s, pages, premises.Clock.Now, true).Do();

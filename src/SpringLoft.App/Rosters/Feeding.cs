@@ -17,7 +17,7 @@ public sealed record FeedDraft(string? Address, string? ClientId, string? Secret
 public sealed record FeedView(string Address, string ClientId, YearId Year, LocalDate FirstDay, LocalDate LastDay, int Hour, bool IsOn, bool Applies, LocalDate? NextOn, string? Quiet, Instant? LastAt, bool? LastOk, string? LastResult);
 
 /// <summary>The roster feed: the school's records, asked once a day inside its window.</summary>
-public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDelivery applying, HttpClient http)
+public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDelivery applying, HttpClient http, OutsideRules outside)
 {
     /// <summary>The feed; null if none is set up.</summary>
     public FeedView? See() => premises.Db.Read(FeedStore.Get) is { } f ? View(f) : null;
@@ -25,17 +25,27 @@ public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDe
     /// <summary>Sets it up.</summary>
     public void Set(Caller by, FeedDraft d)
     {
-        if (!Uri.TryCreate(d.Address?.Trim(), UriKind.Absolute, out var address) || address.Scheme is not ("http" or "https")) throw new RefusedException("url-wrong", $"“{d.Address}” is no address of the web.", "Write it like https://records.school.example/api.", "address");
+        var address = outside.Read(d.Address, "address");
         var client = Refusals.Needed(d.ClientId, "clientId", "The client id", 200);
         premises.Db.Write(c =>
         {
             var year = YearStore.All(c).FirstOrDefault(y => y.Id == d.Year) ?? throw Refusals.NotFound("school year");
             if (d.IsOn) Closing.NewYearGate.CheckBegun(c, d.Year);
             new FeedWindow(d.FirstDay, d.LastDay, d.Hour, d.IsOn).Check(year.Year.First, year.Year.Last);
-            var secret = string.IsNullOrEmpty(d.Secret) ? FeedStore.Get(c)?.ClientSecret ?? throw new RefusedException("missing", "The secret is missing.", "Type it in; it is never shown again.", "secret") : d.Secret;
+            var secret = string.IsNullOrEmpty(d.Secret) ? Kept(FeedStore.Get(c), address) : Refusals.NotLonger(d.Secret, "secret", "The secret", 1000);
             FeedStore.Set(c, new FeedRow { Address = address.AbsoluteUri, ClientId = client, ClientSecret = secret, YearId = d.Year, FirstDay = d.FirstDay, LastDay = d.LastDay, Hour = d.Hour, IsOn = d.IsOn, Applies = d.Applies });
             Premises.Add(c, by, premises.Clock.Now, new("set roster feed", "school", null, null, $"{address.Host}, {d.FirstDay:uuuu-MM-dd} to {d.LastDay:uuuu-MM-dd}, {(d.IsOn ? "on" : "off")}"));
         });
+    }
+
+    // A secret goes to the host it was given for: whoever may change the address does not get it sent elsewhere.
+    private static string Kept(FeedRow? there, Uri address)
+    {
+        if (there is not { ClientSecret: { Length: > 0 } secret }) throw new RefusedException("missing", "The secret is missing.", "Type it in; it is never shown again.", "secret");
+        var before = new Uri(there.Address);
+        if ((before.Scheme, before.Host, before.Port) != (address.Scheme, address.Host, address.Port))
+            throw new RefusedException("secret-elsewhere", $"The secret was given for {before.Authority} and is not sent to {address.Authority}.", "Type in the secret for the new address.", "secret");
+        return secret;
     }
 
     /// <summary>Is it time?</summary>

@@ -62,14 +62,17 @@ public sealed class MovingSets(Premises premises)
     {
         if (ClassStore.Find(c, k)?.Name is not { } name) return [];
         var assignments = AssignmentStore.OfClass(c, k).ToDictionary(a => a.Id);
-        return WorkStore.OfStudent(c, k, student).Where(w => w.State != WorkState.Working && assignments.ContainsKey(w.AssignmentId)).Select(w => new EarlierWork(name, assignments[w.AssignmentId].Title, w.State, w.Score, assignments[w.AssignmentId].Points,
+        return HandedIn(c, k, student).Where(w => assignments.ContainsKey(w.AssignmentId)).Select(w => new EarlierWork(name, assignments[w.AssignmentId].Title, w.State, w.Score, assignments[w.AssignmentId].Points,
             [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.ReturnedAt));
     }).ToList());
 
     /// <summary>Opens a file of work in a class that a student left for this one.</summary>
     public Download Open(ClassId id, PersonId student, long file) => premises.Db.Read(c =>
-        RosterStore.MovedFrom(c, id, student).SelectMany(k => WorkStore.OfStudent(c, k, student)).SelectMany(w => WorkStore.Files(c, w.Id)).FirstOrDefault(f => f.Id == file) is { } row
+        RosterStore.MovedFrom(c, id, student).SelectMany(k => HandedIn(c, k, student)).SelectMany(w => WorkStore.Files(c, w.Id)).FirstOrDefault(f => f.Id == file) is { } row
             ? new Download(row.Name, premises.Files.Open(row.Sha256), row.Size) : throw Refusals.NotFound("file"));
+
+    // What a student never handed in is a draft, and nobody else's to read.
+    private static IEnumerable<WorkRow> HandedIn(IDbConnection c, ClassId id, PersonId student) => WorkStore.OfStudent(c, id, student).Where(w => w.State != WorkState.Working);
 
     private MoveView Do(IDbConnection c, Caller by, ClassId from, PersonId student, ClassId to, bool includeOpen)
     {

@@ -5,6 +5,7 @@ using SpringLoft.App.Workspaces;
 using SpringLoft.Core.People;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Formats.OneRoster;
 using SpringLoft.Store.People;
 
 namespace SpringLoft.App.Rosters;
@@ -33,14 +34,14 @@ public sealed class OutsideClasses(Premises premises, HttpClient http, Func<Uri?
         Answer found;
         try
         {
-            using var answer = await http.GetAsync(new Uri(root, $"classes/{Uri.EscapeDataString(text)}"), stop).ConfigureAwait(false);
-            if (answer.StatusCode == HttpStatusCode.NotFound) throw new RefusedException("outside-unknown", $"The other program has no class with the code “{text}”.", "Look at the code once more.", "code");
+            using var answer = await http.GetAsync(Under(root, text), stop).ConfigureAwait(false);
+            if (answer.StatusCode == HttpStatusCode.NotFound) throw Unknown(text);
             answer.EnsureSuccessStatusCode();
             found = await answer.Content.ReadFromJsonAsync<Answer>(stop).ConfigureAwait(false) ?? new(null, null);
         }
         catch (Exception e) when (e is HttpRequestException or JsonException || (e is TaskCanceledException && !stop.IsCancellationRequested))
         {
-            throw new RefusedException("outside-unreachable", $"The other program can't be read: {e.Message}", "Try again in a moment.", "code");
+            throw new RefusedException("outside-unreachable", $"The other program can't be read: {(e is HttpRequestException r ? WhyUnreachable.Of(r) : e is JsonException ? "its answer is no class" : "it did not answer in time")}.", "Try again in a moment.", "code");
         }
         return premises.Db.Read(c =>
         {
@@ -52,4 +53,14 @@ public sealed class OutsideClasses(Premises premises, HttpClient http, Func<Uri?
             return new OutsideClass(text, found.Name ?? text, [.. matched.Select(m => new OutsidePerson(m.Person.Name ?? m.Person.Email!, m.Person.Email, m.Person.Role == "teacher", m.Who.Knowledge, m.Who.Why, [.. Meant(m.Who).Where(people.ContainsKey).Select(p => people[p])]))]);
         });
     }
+
+    // A code is one step below the classes; one that leads up, or further down, is no code.
+    private static Uri Under(Uri root, string code)
+    {
+        var classes = new Uri(root, "classes/");
+        var asked = new Uri(classes, Uri.EscapeDataString(code));
+        return asked.AbsolutePath.StartsWith(classes.AbsolutePath, StringComparison.Ordinal) && asked.Segments.Length == classes.Segments.Length + 1 && !asked.AbsolutePath.EndsWith('/') ? asked : throw Unknown(code);
+    }
+
+    private static RefusedException Unknown(string code) => new("outside-unknown", $"The other program has no class with the code “{code}”.", "Look at the code once more.", "code");
 }

@@ -54,7 +54,7 @@ public sealed class RostersOut(Premises premises)
             k.Name, m.Family, m.Given, m.StudentNumber, m.Grade, m.UserName, emails.GetValueOrDefault(m.PersonId),
             m.Role switch { ClassRole.Lead => "lead teacher", ClassRole.CoTeacher => "co-teacher", _ => "student" },
             premises.Clock.DateOf(m.JoinedAt).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture),
-        }.Select(CsvTable.ForSpreadsheets).ToArray());
+        });
     }
 
     private static OutBundle Gather(IDbConnection c, YearId id)

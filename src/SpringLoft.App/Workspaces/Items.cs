@@ -114,11 +114,12 @@ public sealed class Items(Premises premises)
         var name = PageTitle(title);
         // An empty text empties the page; none at all is a request that lacks something.
         if (text is null) throw new RefusedException("missing", "The text of the page is missing.", "Send the whole text.", "text");
+        ItemRow Page(IDbConnection c) => CheckMay(c, by, id, item, remove: false) is { Kind: ItemKind.Page } row ? row : throw Refusals.NotFound("page");
+        premises.Db.Read(Page);
         var file = await KeepText(text, stop).ConfigureAwait(false);
         premises.Db.Write(c =>
         {
-            var row = CheckMay(c, by, id, item, remove: false);
-            if (row.Kind != ItemKind.Page) throw Refusals.NotFound("page");
+            var row = Page(c);
             var now = premises.Clock.Now;
             ItemStore.AddBlob(c, file, now);
             if (!ItemStore.Replace(c, row, name, file.Sha256, version, by.Id, now)) throw Refusals.ChangedMeanwhile("page");

@@ -20,13 +20,14 @@ public sealed class Workspace(Premises premises)
 
     /// <summary>The workspace exactly as a person of the roster sees it, or any student, who has no own folder and is in no group.</summary>
     /// <param name="person">Null for any student.</param>
+    /// <returns>But for the address of the calendar, which is each person's own.</returns>
     public WorkspaceView SeeAs(ClassId id, PersonId? person) => premises.Db.Read(c =>
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        if (person is not { } who) return See(c, new ClassAndPlace(k, Standing.Student, null, new HashSet<GroupId>()), default);
+        if (person is not { } who) return See(c, new ClassAndPlace(k, Standing.Student, null, new HashSet<GroupId>()), default) with { Calendar = null };
         var member = RosterStore.Member(c, id, who) ?? throw Refusals.NotFound("person on the roster");
         var role = member.Role == ClassRole.Student ? SchoolRole.Student : SchoolRole.Teacher;
-        return See(c, new ClassAndPlace(k, Permissions.StandingOf(role, member.Role, member.LeftAt is not null), member, GroupStore.Of(c, id, who)), who);
+        return See(c, new ClassAndPlace(k, Permissions.StandingOf(role, member.Role, member.LeftAt is not null), member, GroupStore.Of(c, id, who)), who) with { Calendar = null };
     });
 
     private static WorkspaceView See(IDbConnection c, ClassAndPlace at, PersonId who)
@@ -59,7 +60,7 @@ public sealed class Workspace(Premises premises)
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];
         return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null, staff || open ? at.Class.Welcome : "", uses,
             staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : [],
-            at.Class is { CalendarToken: { } token, State: not ClassState.Archived } && (staff || open) ? $"/api/calendars/{token}.ics" : null);
+            at.Class is { HasCalendar: true, State: not ClassState.Archived } && (staff || open) ? Years.ClassCalendars.AddressOf(c, id, who) : null);
     }
 
     /// <summary>All classes that the asker is in, with what waits for them; those that students do not see yet left out for students.</summary>

@@ -4,6 +4,7 @@ using SpringLoft.Core.Workspaces;
 using SpringLoft.Core.Years;
 using SpringLoft.Formats.Calendars;
 using SpringLoft.Store.Assignments;
+using SpringLoft.Store.People;
 using SpringLoft.Store.Workspaces;
 using SpringLoft.Store.Years;
 
@@ -12,35 +13,45 @@ namespace SpringLoft.App.Years;
 /// <summary>The calendar of a class, to which calendar programs subscribe: published assignments that are due, terms and days off. It tells no names of students.</summary>
 public sealed class ClassCalendars(Premises premises)
 {
-    /// <summary>Gives the class an address, or a new one: then the old one is dead.</summary>
-    /// <returns>What nobody can guess of the address.</returns>
+    /// <summary>Gives the class a calendar, or new addresses for it: then the old ones are dead.</summary>
+    /// <returns>The asker's own address.</returns>
     public string Make(Caller by, ClassId id) => premises.Db.Write(c =>
     {
         ClassGate.Find(c, by, id).NotArchived();
-        var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(20));
-        ClassStore.SetCalendar(c, id, token);
-        Premises.Add(c, by, premises.Clock.Now, new("made class calendar", "class", id.Value, id, "a new address"));
-        return token;
+        ClassStore.SetCalendar(c, id, Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32)));
+        Premises.Add(c, by, premises.Clock.Now, new("made class calendar", "class", id.Value, id, "new addresses"));
+        return AddressOf(c, id, by.Id)!;
     });
 
-    /// <summary>Shuts the address.</summary>
+    /// <summary>Shuts all its addresses.</summary>
     public void Retire(Caller by, ClassId id) => premises.Db.Write(c =>
     {
         ClassGate.Find(c, by, id);
         ClassStore.SetCalendar(c, id, null);
-        Premises.Add(c, by, premises.Clock.Now, new("retired class calendar", "class", id.Value, id, "the address is shut"));
+        Premises.Add(c, by, premises.Clock.Now, new("retired class calendar", "class", id.Value, id, "its addresses are shut"));
     });
 
+    /// <summary>The address of a class's calendar that is somebody's own; null if it has no calendar.</summary>
+    internal static string? AddressOf(IDbConnection c, ClassId id, PersonId who) => ClassStore.CalendarSecret(c, id) is { } secret ? $"/api/calendars/{new CalendarAddress(id, who).Under(secret)}.ics" : null;
+
     /// <summary>The calendar as it is now, as iCalendar.</summary>
-    /// <exception cref="RefusedException"><c>calendar-retired</c>: no class has that address, or the class is archived.</exception>
+    /// <exception cref="RefusedException"><c>calendar-retired</c>: nobody has that address, whoever had it is not in the class any more, or the class is archived.</exception>
     public (string Name, string Text) Feed(string token) => premises.Db.Read(c =>
     {
-        var k = ClassStore.OfCalendar(c, token);
+        var k = Behind(c, token);
         if (k is not { State: not ClassState.Archived }) throw new RefusedException("calendar-retired", "This class calendar is not kept any more.", "Take it out of your calendar program; the new year's class has an address of its own.");
         var year = YearStore.All(c).First(y => y.Id == k.YearId);
         return ($"{k.Name}.ics", CalendarFile.Write(k.Name, [.. Days(year.Year, year.Terms.FirstOrDefault(t => t.Id == k.TermId)?.Name),
             .. k.State == ClassState.Open ? AssignmentStore.OfClass(c, k.Id).Where(a => a is { PublishedAt: not null, DueOn: not null }).Select(a => new NamedDays($"Due: {a.Title}", a.DueOn!.Value, a.DueOn.Value, "ASSIGNMENT")) : []], premises.Clock.Now));
     });
+
+    // An address is worth what its owner's place in the class is worth.
+    private static ClassRow? Behind(IDbConnection c, string token)
+    {
+        if (CalendarAddress.Read(token) is not { } asked || PersonStore.Find(c, asked.Address.Person) is not { Active: true } person || ClassStore.Find(c, asked.Address.Class) is null) return null;
+        var at = ClassGate.Find(c, new Caller(person.Id, person.Role, person.Name.Display), asked.Address.Class);
+        return Permissions.InClass(at.Standing, Act.SeeClass) && ClassStore.CalendarSecret(c, at.Class.Id) is { } secret && asked.Address.Fits(secret, asked.Mark) ? at.Class : null;
+    }
 
     /// <summary>Terms and days off as a class's calendar shows them.</summary>
     /// <param name="term">Of the class; null for the whole year.</param>

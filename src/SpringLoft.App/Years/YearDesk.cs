@@ -64,7 +64,7 @@ public sealed class YearDesk(Premises premises)
             var classes = before is null ? [] : ClassStore.OfYear(c, before.Id);
             var dates = classes.SelectMany(k => AssignmentStore.OfClass(c, k.Id).Where(a => a.DueOn is not null).Select(a => new HangingDate(k.Id, $"{k.Name}: {a.Title}", a.DueOn!.Value)));
             return new YearPreview(Clashes(c, id, year), CalendarChange.Effects(before?.Year, year, dates), before is null ? [] : Folders(c, before, year, classes),
-                before is null ? 0 : classes.Count(k => k is { CalendarToken: not null, State: not Core.Workspaces.ClassState.Archived } && !SameDays(before, year, k)), YearLine.Strip(year));
+                before is null ? 0 : classes.Count(k => k is { HasCalendar: true, State: not Core.Workspaces.ClassState.Archived } && !SameDays(before, year, k)), YearLine.Strip(year));
         });
     }
 

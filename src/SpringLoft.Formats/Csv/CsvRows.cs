@@ -23,8 +23,13 @@ public sealed class CsvRow
     /// <summary>A field, trimmed; null if blank or if there is no such column.</summary>
     public string? this[string column] => At(columns.At(column));
 
-    /// <summary>A field by its place, trimmed; null if blank or if the row is shorter.</summary>
-    public string? At(int index) => index >= 0 && index < Count && (reading is null ? fields[index] : reading.GetString(index)) is var field && !string.IsNullOrWhiteSpace(field) ? field.Trim() : null;
+    /// <summary>A field by its place, trimmed, without the mark that we put before what looks like a formula; null if blank or if the row is shorter.</summary>
+    public string? At(int index)
+    {
+        if (index < 0 || index >= Count) return null;
+        var field = reading is null ? fields[index] : CsvTable.WithoutMark(reading.GetString(index).Trim());
+        return string.IsNullOrWhiteSpace(field) ? null : field;
+    }
 
     /// <summary>The row for later: the reader's own is another one when it reads on.</summary>
     internal CsvRow Kept() => new(this);

@@ -3,7 +3,10 @@ using CsvHelper;
 
 namespace SpringLoft.Formats.Csv;
 
-/// <summary>A table as RFC 4180 writes it: UTF-8 without a mark, comma, CRLF, quotes where needed.</summary>
+/// <summary>
+/// A table as RFC 4180 writes it: UTF-8 without a mark, comma, CRLF, quotes where needed. Every field is written so that a
+/// spreadsheet shows it and does not work it out; <see cref="CsvRow"/> reads it as it was.
+/// </summary>
 public static class CsvTable
 {
     // What a spreadsheet takes for the beginning of a formula: OWASP, "CSV Injection" (from memory).
@@ -33,14 +36,17 @@ public static class CsvTable
     }
 
     /// <summary>Text that a spreadsheet shows and does not work out: what looks like a formula gets an apostrophe before it.</summary>
-    public static string? ForSpreadsheets(string? field) => field is { Length: > 0 } && BeginsFormula.Contains(field[0], StringComparison.Ordinal) ? $"'{field}" : field;
+    public static string? ForSpreadsheets(string? field) => field is not null && LooksLikeFormula(field) ? $"'{field}" : field;
 
     /// <summary>Takes away what <see cref="ForSpreadsheets"/> put before it.</summary>
-    public static string WithoutMark(string field) => field.Length > 1 && field[0] == '\'' && BeginsFormula.Contains(field[1], StringComparison.Ordinal) ? field[1..] : field;
+    public static string WithoutMark(string field) => field.Length > 1 && field[0] == '\'' && LooksLikeFormula(field) ? field[1..] : field;
+
+    // What has the mark already gets another, so that taking one away gives what it was.
+    private static bool LooksLikeFormula(string field) => field.AsSpan().TrimStart('\'') is { Length: > 0 } rest && BeginsFormula.Contains(rest[0], StringComparison.Ordinal);
 
     private static void Row(CsvWriter csv, IReadOnlyList<string?> fields)
     {
-        foreach (var field in fields) csv.WriteField(field ?? "");
+        foreach (var field in fields) csv.WriteField(ForSpreadsheets(field) ?? "");
         csv.EndRecord();
     }
 }

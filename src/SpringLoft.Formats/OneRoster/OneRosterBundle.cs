@@ -56,7 +56,11 @@ public sealed class OneRosterBundle
         ZipArchive zip;
         try { zip = Zips.ReadZip.Open(from); }
         catch (InvalidDataException) { throw new RefusedException("zip-broken", "The zip can't be read: it is broken, or no zip at all.", "Export it again and send it once more.", "file"); }
-        using (zip) return new OneRosterBundle(zip).ReadAll();
+        using (zip)
+        {
+            Zips.ReadZip.CheckExpansion(zip.Entries.Sum(e => e.Length), from.Length);
+            return new OneRosterBundle(zip).ReadAll();
+        }
     }
 
     private ReadBundle ReadAll()

@@ -43,6 +43,7 @@ public static class OneRosterResources
             var entry = zip.Entries.FirstOrDefault(e => e.Name.Equals("resources.csv", StringComparison.OrdinalIgnoreCase))
                 ?? throw new RefusedException("oneroster-no-resources", "There is no resources.csv in the zip.", "Export the bundle with its resources.", "file");
             if (entry.Length > 100 * 1024 * 1024) throw new RefusedException("file-too-long", "resources.csv is longer than 100 MB.", "Export fewer resources.", "file");
+            Zips.ReadZip.CheckExpansion(entry.Length, from.Length);
             using var aside = new MemoryStream((int)entry.Length);
             try
             {

@@ -42,7 +42,7 @@ public sealed class OneRosterRest(HttpClient http, RecordsAddress at)
             Write(zip, "enrollments.csv", ["sourcedId", "status", "classSourcedId", "userSourcedId", "role", "primary"],
                 await All("enrollments", o => [Text(o, "sourcedId"), Text(o, "status"), Ref(o, "class"), Ref(o, "user"), Text(o, "role"), Text(o, "primary")], stop).ConfigureAwait(false));
         }
-        catch (HttpRequestException e) { throw new RefusedException("feed-unreachable", $"{at.Address.Host} does not answer: {e.Message}", "Check the address, and whether the school's records are running.", "address"); }
+        catch (HttpRequestException e) { throw new RefusedException("feed-unreachable", $"{at.Address.Host} can't be read: {WhyUnreachable.Of(e)}.", "Check the address, and whether the school's records are running; records in the school's own network are asked only where the operator has set SPRING_LOFT_INSIDE.", "address"); }
         catch (TaskCanceledException) when (!stop.IsCancellationRequested) { throw new RefusedException("feed-unreachable", $"{at.Address.Host} did not answer in time.", "Try again later.", "address"); }
         catch (JsonException) { throw new RefusedException("feed-answer", $"{at.Address.Host} answers with something that is no OneRoster.", "Check the address.", "address"); }
     }
@@ -93,12 +93,15 @@ public sealed class OneRosterRest(HttpClient http, RecordsAddress at)
         var text = await answer.Content.ReadAsStringAsync(stop).ConfigureAwait(false);
         using var document = JsonDocument.Parse(text.Length == 0 ? "{}" : text);
         if (!answer.IsSuccessStatusCode)
-            throw new RefusedException("feed-refused", $"The records do not let us in: {Text(document.RootElement, "error") ?? $"{(int)answer.StatusCode}"}.", "Check the client id and its secret.", "clientId");
+            throw new RefusedException("feed-refused", $"The records do not let us in: {Known(Text(document.RootElement, "error")) ?? $"they answer {(int)answer.StatusCode}"}.", "Check the client id and its secret.", "clientId");
         // Section 5.1: the type says how the token is to be used, whatever its case.
         if (Text(document.RootElement, "access_token") is not { } made || !string.Equals(Text(document.RootElement, "token_type"), "bearer", StringComparison.OrdinalIgnoreCase))
             throw new RefusedException("feed-answer", "The records gave no bearer token.", "Check the address.", "address");
         return made;
     }
+
+    // RFC 6749, section 5.2: the codes that an error can have. What else stands there is somebody's text.
+    private static string? Known(string? error) => error is "invalid_request" or "invalid_client" or "invalid_grant" or "unauthorized_client" or "unsupported_grant_type" or "invalid_scope" ? error : null;
 
     private Uri Root => new(at.Address.AbsoluteUri.TrimEnd('/') + "/");
 

@@ -135,8 +135,7 @@ public static class PlainRoster
         return new(key, record, given ?? "", family ?? "", role, Cell(r, at, RosterColumn.Grade), number, email, user, Cell(r, at, RosterColumn.School), false, r.Line);
     }
 
-    // What went out with a mark against formulas comes in without it.
-    private static string? Cell(CsvRow r, Dictionary<RosterColumn, int> at, RosterColumn column) => r.At(at[column]) is { } v && PlainText.Name(CsvTable.WithoutMark(v)) is { Length: > 0 } text ? text : null;
+    private static string? Cell(CsvRow r, Dictionary<RosterColumn, int> at, RosterColumn column) => r.At(at[column]) is { } v && PlainText.Name(v) is { Length: > 0 } text ? text : null;
 
     private static bool Said(string? text, string what) => text?.Contains(what, StringComparison.OrdinalIgnoreCase) == true;
 

@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using SpringLoft.Core;
 
 namespace SpringLoft.Formats.Zips;
 
@@ -23,6 +24,20 @@ public static class ReadZip
             zip?.Dispose();
             throw new InvalidDataException(e.Message, e);
         }
+    }
+
+    // Deflate can't pack anything tighter than about 1,032 to 1; nothing that a school sends comes near a fifth of it.
+    private const long MostExpansion = 200;
+    private const long SmallEnough = 50L * 1024 * 1024;
+
+    /// <summary>Refuses a zip from outside that would unpack to far more than was sent.</summary>
+    /// <param name="bytes">Of all files in it, unpacked.</param>
+    /// <param name="length">Of the zip, in bytes.</param>
+    /// <exception cref="RefusedException"><c>zip-expands</c>.</exception>
+    internal static void CheckExpansion(long bytes, long length)
+    {
+        if (bytes > SmallEnough && bytes / MostExpansion > length)
+            throw new RefusedException("zip-expands", $"The zip would unpack to {bytes / Math.Max(1, length)} times its size.", "Such a zip is taken for an attack: send the files themselves.", "file");
     }
 
     /// <summary>Is it the zip that is wrong, and not the disk or the program?</summary>

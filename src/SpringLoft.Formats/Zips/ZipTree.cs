@@ -22,10 +22,6 @@ public sealed class ZipTree : IDisposable
     // What computers put into zips by themselves and nobody means to send.
     private static readonly string[] Litter = [".DS_Store", "Thumbs.db", "desktop.ini"];
 
-    // Deflate can't pack anything tighter than about 1,032 to 1; nothing that a school keeps comes near a fifth of it.
-    private const long MostExpansion = 200;
-    private const long SmallEnough = 50L * 1024 * 1024;
-
     private readonly ZipArchive zip;
 
     private ZipTree(ZipArchive zip, IReadOnlyList<string> folders, IReadOnlyList<ZipTreeFile> files, IReadOnlyList<string> leftOut)
@@ -96,7 +92,7 @@ public sealed class ZipTree : IDisposable
             if (entry.Length == 0) leftOut.Add($"“{full}”: has 0 bytes");
             else files.Add(new(above, parts[^1], entry.Length, () => new CheckedEntry(entry)));
         }
-        if (bytes > SmallEnough && bytes / MostExpansion > length) throw new RefusedException("zip-expands", $"The zip would unpack to {bytes / Math.Max(1, length)} times its size.", "Such a zip is taken for an attack: send the files themselves.", "file");
+        ReadZip.CheckExpansion(bytes, length);
         return new(zip, [.. folders], files, leftOut);
     }
 

@@ -16,6 +16,8 @@ internal static class Contract
             o.SerializerOptions.Converters.Add(new IdJson());
             o.SerializerOptions.Converters.Add(new JsonStringEnumConverter());
             o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            // What the contract calls required is: a body without it means nothing, not "none of them".
+            o.SerializerOptions.RespectRequiredConstructorParameters = true;
         });
         services.AddOpenApi(o =>
         {

@@ -1,9 +1,11 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Authentication;
 using SpringLoft.App;
+using SpringLoft.App.Audit;
 using SpringLoft.App.People;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core;
+using SpringLoft.Core.Audit;
 using SpringLoft.Core.Workspaces;
 
 namespace SpringLoft.Server.Api;
@@ -11,10 +13,15 @@ namespace SpringLoft.Server.Api;
 /// <summary>The permission an endpoint asks for; null for one that is open to anybody.</summary>
 internal sealed record Needed(Act? Act);
 
-/// <summary>Marks endpoints with the permission they need.</summary>
+/// <summary>What of others an endpoint hands out, to be noted in the audit trail.</summary>
+internal sealed record Tells(Reading What);
+
+/// <summary>Marks endpoints with the permission they need, and with what is noted of their being read.</summary>
 internal static class NeedsExtensions
 {
     internal static RouteHandlerBuilder Needs(this RouteHandlerBuilder endpoint, Act act) => endpoint.WithMetadata(new Needed(act));
+
+    internal static RouteHandlerBuilder Tells(this RouteHandlerBuilder endpoint, Reading what) => endpoint.WithMetadata(new Tells(what));
 
     internal static RouteHandlerBuilder OpenToAnybody(this RouteHandlerBuilder endpoint) => endpoint.WithMetadata(new Needed(null));
 }
@@ -36,7 +43,7 @@ internal sealed class Gate(RequestDelegate next)
     internal static Caller CallerOf(HttpContext context) =>
         (Caller?)context.Items[CallerKey] ?? throw new InvalidOperationException("Nobody is signed in; the gate should have been shut.");
 
-    public async Task InvokeAsync(HttpContext context, Sessions sessions, Premises premises)
+    public async Task InvokeAsync(HttpContext context, Sessions sessions, Premises premises, Readings readings)
     {
         // Where the method or the type is wrong, routing puts in an endpoint of its own that only says so.
         if (context.GetEndpoint() is not RouteEndpoint endpoint || !context.Request.Path.StartsWithSegments("/api"))
@@ -53,6 +60,8 @@ internal sealed class Gate(RequestDelegate next)
             await Problems.Write(context, problem.Status, problem.Refusal);
             return;
         }
+        if (endpoint.Metadata.GetMetadata<Tells>() is { What: var what })
+            readings.Note(CallerOf(context), what, long.TryParse(context.GetRouteValue("classId") as string, out var k) ? new ClassId(k) : null, endpoint.Metadata.GetMetadata<IEndpointNameMetadata>()?.EndpointName ?? "");
         await next(context);
     }
 
@@ -64,7 +73,7 @@ internal sealed class Gate(RequestDelegate next)
         context.Items[PresentKey] = present;
         if (me.MustChangePassword && act != Act.OwnSignIn)
             return (403, new("password-change-needed", "The first password is for signing in once.", "Choose a password of your own first."));
-        var caller = new Caller(me.Id, me.Role, me.Name);
+        var caller = new Caller(me.Id, me.Role, me.Name) { From = new(context.Connection.RemoteIpAddress?.ToString() ?? "", present.Session) };
         context.Items[CallerKey] = caller;
         if (!Permissions.IsAboutClass(act))
             return Permissions.InSchool(me.Role, act) ? null : (403, new("not-allowed", "That is not among the things your role can do.", "Ask the coordinator."));

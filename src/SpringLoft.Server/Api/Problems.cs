@@ -49,7 +49,7 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
         }
         catch (Exception e) when (!context.Response.HasStarted)
         {
-            log.LogError(e, "{Method} {Path} failed", context.Request.Method, context.Request.Path);
+            log.LogError(e, "{Method} {Path} failed", context.Request.Method, Hosting.LoggedPath.Of(context.Request.Path));
             await Write(context, 500, new("fault", "Something went wrong inside Spring Loft. Nothing was half-written.", "Try again; if it stays, tell the coordinator the time it happened."));
         }
     }
@@ -100,6 +100,8 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
     {
         const string mend = "See the OpenAPI document for what belongs there.";
         while (e.InnerException is { } inner) e = inner;
+        if (e is System.Text.Json.JsonException && Lacking().Match(e.Message) is { Success: true } l)
+            return new("missing", $"“{l.Groups["name"].Value}” is missing: without it the request does not say what is meant.", "Send it with a value; where there is none, with null.", l.Groups["name"].Value);
         if (e is System.Text.Json.JsonException { Path: { Length: > 2 } path })
             return new("bad-request", $"The request can't be read: at “{path[2..]}” stands something else than belongs there.", mend, path[2..]);
         if (e is System.Text.Json.JsonException) return new("bad-request", "The request can't be read: it is no JSON, or not the kind of JSON that belongs there.", mend);
@@ -107,6 +109,10 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
             return new("bad-request", p.Groups["from"].Success ? $"The request can't be read: “{p.Groups["from"].Value}” is no value for “{p.Groups["name"].Value}”." : $"The request can't be read: “{p.Groups["name"].Value}” is missing.", mend, p.Groups["name"].Value);
         return new("bad-request", "The request can't be read.", mend);
     }
+
+    // As the framework says it: … was missing required properties including: 'a', 'b'.
+    [System.Text.RegularExpressions.GeneratedRegex("""required properties including: '(?<name>\w+)'""")]
+    private static partial System.Text.RegularExpressions.Regex Lacking();
 
     // As the framework says it: Failed to bind parameter "long classId" from "x".
     [System.Text.RegularExpressions.GeneratedRegex("""parameter "(?:[^"]* )?(?<name>\w+)"(?: from "(?<from>[^"]*)")?""")]

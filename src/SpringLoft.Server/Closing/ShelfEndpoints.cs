@@ -32,13 +32,19 @@ internal static class ShelfEndpoints
         }).WithName("shutShelf").Needs(Act.CloseClass);
     }
 
+    // Past its day nobody has it from a cache, and no search engine leads to it.
+    private static void KeptNowhere(HttpContext context)
+    {
+        context.Response.Headers.CacheControl = "no-store";
+        context.Response.Headers["X-Robots-Tag"] = "noindex";
+    }
+
     /// <summary>The pages that open without an account. Nothing of them is kept by a browser that is shared.</summary>
     internal static void MapPages(WebApplication app)
     {
         app.MapGet("/shelf/{token}", (string token, OpenShelf shelf, Premises premises, HttpContext context) =>
         {
-            context.Response.Headers.CacheControl = "no-store";
-            context.Response.Headers["X-Robots-Tag"] = "noindex";
+            KeptNowhere(context);
             try
             {
                 var page = shelf.Visit(token);
@@ -52,6 +58,10 @@ internal static class ShelfEndpoints
                 return Results.Bytes(ShelfPage.Shut(premises.Db.Read(c => SchoolStore.Get(c)?.Name ?? "")), "text/html; charset=utf-8");
             }
         }).ExcludeFromDescription();
-        app.MapGet("/shelf/{token}/{position:int}", (string token, int position, OpenShelf shelf) => Uploads.Send(shelf.Open(token, position))).ExcludeFromDescription();
+        app.MapGet("/shelf/{token}/{position:int}", (string token, int position, OpenShelf shelf, HttpContext context) =>
+        {
+            KeptNowhere(context);
+            return Uploads.Send(shelf.Open(token, position));
+        }).ExcludeFromDescription();
     }
 }

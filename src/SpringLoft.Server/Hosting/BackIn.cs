@@ -29,7 +29,7 @@ internal static class BackIn
         try
         {
             using var folder = DataFolder.Take(data);
-            using var db = new Database(DataFolder.DatabaseIn(data));
+            using var db = new Database(DataFolder.DatabaseIn(data), KeyRingSeal.Of(data));
             var person = userName is null ? null : db.Read(c => PersonStore.ByUserName(c, userName.Trim()));
             if (person is not { Role: SchoolRole.Coordinator, Active: true })
             {

@@ -32,6 +32,7 @@ internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bi
                         letters.LetGo();
                         sweep.Go(stoppingToken);
                     }
+                    premises.Db.Forget();
                     if (feeding.IsDue()) await feeding.Run(null, stoppingToken);
                 }
                 catch (RefusedException e) { log.LogWarning("The roster feed did not run: {Why}", e.Refusal.What); }

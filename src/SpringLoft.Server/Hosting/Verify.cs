@@ -36,6 +36,13 @@ internal static class Verify
             says.WriteLine($"file {sha}: {fault switch { FileFault.Missing => "missing", FileFault.Length => "not as long as it was", _ => "damaged" }}");
             wrong++;
         }
+        if (DatabaseFile.CheckAudit(database) is { } audit)
+        {
+            if (audit.Wrong is { } line) says.WriteLine($"audit trail: line {line} is not as it was written, or lines before it are missing");
+            else if (audit.CutOff) says.WriteLine("audit trail: its newest lines are missing");
+            else says.WriteLine(string.Create(CultureInfo.InvariantCulture, $"audit trail: {audit.Lines} lines in an unbroken chain, the last with the hash {audit.LastHash}"));
+            if (!audit.Whole) wrong++;
+        }
         says.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{files} files, {bytes} bytes and the database were read: {(wrong == 0 ? "all whole" : $"{wrong} faults")}."));
         return wrong == 0 ? 0 : 1;
     }

@@ -1,6 +1,7 @@
 using SpringLoft.App;
 using SpringLoft.App.Rosters;
 using SpringLoft.Core;
+using SpringLoft.Core.Audit;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Rosters;
@@ -32,7 +33,7 @@ internal static class DeliveryEndpoints
         d.MapGet("/{deliveryId:long}/changes", (long deliveryId, ChangeKind? kind, string? className, bool? held, string? search, int? skip, Deliveries deliveries) =>
             deliveries.Changes(deliveryId, kind, className, held, search, skip ?? 0)).WithName("deliveryChanges").Needs(Act.TakeDeliveries);
         d.MapGet("/{deliveryId:long}/classes", (long deliveryId, Deliveries deliveries) => deliveries.Classes(deliveryId)).WithName("deliveryClasses").Needs(Act.TakeDeliveries);
-        d.MapGet("/{deliveryId:long}/source", (long deliveryId, Deliveries deliveries) => Uploads.Send(deliveries.Source(deliveryId))).WithName("deliverySource").SendsFile().Needs(Act.TakeDeliveries);
+        d.MapGet("/{deliveryId:long}/source", (long deliveryId, Deliveries deliveries) => Uploads.Send(deliveries.Source(deliveryId))).WithName("deliverySource").Tells(Reading.Export).SendsFile().Needs(Act.TakeDeliveries);
         d.MapPut("/{deliveryId:long}/columns", (long deliveryId, ColumnsBody body, Caller who, Deliveries deliveries) =>
         {
             deliveries.SetColumns(who, deliveryId, body.Columns ?? [], body.Whole);
@@ -58,8 +59,8 @@ internal static class DeliveryEndpoints
             return TypedResults.NoContent();
         }).WithName("setFeed").Needs(Act.TakeDeliveries);
         api.MapPost("/feed/run", async (Caller who, Feeding feeding, CancellationToken stop) => new FeedRan(await feeding.Run(who, stop))).WithName("runFeed").Needs(Act.TakeDeliveries);
-        api.MapGet("/oneroster/rosters", (long year, RostersOut rosters) => Uploads.Send(rosters.Bundle(new(year)))).WithName("exportRosters").SendsFile().Needs(Act.TakeDeliveries);
-        api.MapGet("/rosters/table", (long year, RostersOut rosters) => Uploads.Send(rosters.Table(new YearId(year)))).WithName("exportRostersTable").SendsFile().Needs(Act.TakeDeliveries);
-        api.MapGet("/classes/{classId:long}/roster/table", (long classId, RostersOut rosters) => Uploads.Send(rosters.Table(new ClassId(classId)))).WithName("exportRoster").SendsFile().Needs(Act.Arrange);
+        api.MapGet("/oneroster/rosters", (long year, RostersOut rosters) => Uploads.Send(rosters.Bundle(new(year)))).WithName("exportRosters").Tells(Reading.Export).SendsFile().Needs(Act.TakeDeliveries);
+        api.MapGet("/rosters/table", (long year, RostersOut rosters) => Uploads.Send(rosters.Table(new YearId(year)))).WithName("exportRostersTable").Tells(Reading.Export).SendsFile().Needs(Act.TakeDeliveries);
+        api.MapGet("/classes/{classId:long}/roster/table", (long classId, RostersOut rosters) => Uploads.Send(rosters.Table(new ClassId(classId)))).WithName("exportRoster").Tells(Reading.Export).SendsFile().Needs(Act.Arrange);
     }
 }

@@ -1,4 +1,5 @@
 using NodaTime;
+using NodaTime.Text;
 using SpringLoft.App;
 using SpringLoft.App.Audit;
 using SpringLoft.App.Years;
@@ -15,7 +16,7 @@ internal sealed record YearBody(YearDraft? Calendar, int Version);
 
 internal sealed record CalendarText(long? Year, string? Text);
 
-internal sealed record CalendarAddress(string Address);
+internal sealed record CalendarLink(string Address);
 
 internal static class YearEndpoints
 {
@@ -54,15 +55,20 @@ internal static class YearEndpoints
             return Results.File(System.Text.Encoding.UTF8.GetBytes(text), "text/calendar", name);
         }).WithName("classCalendar").Produces<Stream>(StatusCodes.Status200OK, "text/calendar").OpenToAnybody();
         api.MapPost("/classes/{classId:long}/calendar", (long classId, Caller who, ClassCalendars calendars) =>
-            new CalendarAddress($"/api/calendars/{calendars.Make(who, new(classId))}.ics")).WithName("makeClassCalendar").Needs(Act.Arrange);
+            new CalendarLink(calendars.Make(who, new(classId)))).WithName("makeClassCalendar").Needs(Act.Arrange);
         api.MapDelete("/classes/{classId:long}/calendar", (long classId, Caller who, ClassCalendars calendars) =>
         {
             calendars.Retire(who, new(classId));
             return TypedResults.NoContent();
         }).WithName("retireClassCalendar").Needs(Act.Arrange);
 
-        api.MapGet("/audit", (AuditTrail trail, long? before, long? classId) => trail.See(before, classId is { } k ? new ClassId(k) : null)).WithName("audit").Needs(Act.SeeAudit);
+        api.MapGet("/audit", (AuditTrail trail, long? before, long? classId, string? text, string? day) =>
+            trail.See(before, classId is { } k ? new ClassId(k) : null, text, Day(day))).WithName("audit").Needs(Act.SeeAudit);
+        api.MapGet("/audit/check", (AuditTrail trail) => trail.Check()).WithName("checkAudit").Needs(Act.SeeAudit);
     }
+
+    private static LocalDate? Day(string? text) => string.IsNullOrEmpty(text) ? null : LocalDatePattern.Iso.Parse(text) is { Success: true } day ? day.Value
+        : throw new RefusedException("bad-request", $"“{text}” is no day.", "Write it like 2027-06-07.", "day");
 
     private static YearId? Id(long? year) => year is { } y ? new YearId(y) : null;
 }

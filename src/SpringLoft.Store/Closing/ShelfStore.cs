@@ -1,4 +1,5 @@
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Sealing;
 
 namespace SpringLoft.Store.Closing;
 
@@ -32,13 +33,13 @@ public sealed record ShelfThingRow
 /// <summary>Owns shelf, shelf_thing and shelf_visit.</summary>
 public static class ShelfStore
 {
-    private const string Select = "SELECT id, class_id, token, title, text, until_day, made_at, made_by, shut_at FROM shelf";
+    private const string Select = "SELECT id, class_id, ifnull(unseal(token), '') AS token, title, text, until_day, made_at, made_by, shut_at FROM shelf";
 
     /// <summary>Shelves of a class, newest first.</summary>
     public static IReadOnlyList<ShelfRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<ShelfRow>($"{Select} WHERE class_id = @id ORDER BY id DESC", new { id })];
 
     /// <summary>The shelf with this address; null if there is none.</summary>
-    public static ShelfRow? Of(IDbConnection c, string token) => c.QuerySingleOrDefault<ShelfRow>($"{Select} WHERE token = @token", new { token });
+    public static ShelfRow? Of(IDbConnection c, string token) => c.QuerySingleOrDefault<ShelfRow>($"{Select} WHERE token_sha256 = @sha", new { sha = SealedColumns.Digest(token) });
 
     /// <summary>What stands on a shelf, in its order.</summary>
     public static IReadOnlyList<ShelfThingRow> Things(IDbConnection c, long shelf) => [.. c.Query<ShelfThingRow>(
@@ -47,7 +48,9 @@ public static class ShelfStore
     /// <summary>Adds a shelf with what stands on it.</summary>
     public static long Add(IDbConnection c, ShelfRow s, IEnumerable<ShelfThingRow> things)
     {
-        var id = c.ExecuteScalar<long>("INSERT INTO shelf(class_id, token, title, text, until_day, made_at, made_by) VALUES(@ClassId, @Token, @Title, @Text, @UntilDay, @MadeAt, @MadeBy) RETURNING id", s);
+        var id = c.ExecuteScalar<long>(
+            "INSERT INTO shelf(class_id, token, token_sha256, title, text, until_day, made_at, made_by) VALUES(@ClassId, seal(@Token), @sha, @Title, @Text, @UntilDay, @MadeAt, @MadeBy) RETURNING id",
+            new { s.ClassId, s.Token, sha = SealedColumns.Digest(s.Token), s.Title, s.Text, s.UntilDay, s.MadeAt, s.MadeBy });
         c.Execute("INSERT INTO shelf_thing(shelf_id, position, place, kind, name, sha256, url) VALUES(@id, @Position, @Place, @kind, @Name, @Sha256, @Url)",
             things.Select(t => new { id, t.Position, t.Place, kind = t.Kind.ToString(), t.Name, t.Sha256, t.Url }));
         return id;

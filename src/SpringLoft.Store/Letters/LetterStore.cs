@@ -28,12 +28,12 @@ public sealed record LetterRow
 /// <summary>Owns letter.</summary>
 public static class LetterStore
 {
-    private const string Columns = "id, to_address, to_name, subject, text, written_at, tries, due_at, sent_at, given_up_at, trouble";
+    private const string Columns = "id, to_address, to_name, subject, unseal(text) AS text, written_at, tries, due_at, sent_at, given_up_at, trouble";
     private const string Waiting = "sent_at IS NULL AND given_up_at IS NULL";
 
     /// <summary>Writes a letter, in the transaction of the act that causes it.</summary>
     public static long Add(IDbConnection c, string toAddress, string toName, string subject, string text, Instant at) => c.ExecuteScalar<long>(
-        "INSERT INTO letter(to_address, to_name, subject, text, written_at) VALUES(@toAddress, @toName, @subject, @text, @at) RETURNING id", new { toAddress, toName, subject, text, at });
+        "INSERT INTO letter(to_address, to_name, subject, text, written_at) VALUES(@toAddress, @toName, @subject, seal(@text), @at) RETURNING id", new { toAddress, toName, subject, text, at });
 
     /// <summary>Letters whose turn it is, those that were never tried first.</summary>
     public static IReadOnlyList<LetterRow> Due(IDbConnection c, Instant now, int most) =>

@@ -130,8 +130,8 @@ public static class PersonStore
     {
         c.Execute(
             """
-            INSERT INTO sign_in(person_id, password_hash, must_change, set_by, set_at, first_phrase) VALUES(@id, @hash, @mustChange, @by, @at, @phrase)
-            ON CONFLICT(person_id) DO UPDATE SET password_hash = @hash, must_change = @mustChange, set_by = @by, set_at = @at, first_phrase = @phrase
+            INSERT INTO sign_in(person_id, password_hash, must_change, set_by, set_at, first_phrase) VALUES(@id, @hash, @mustChange, @by, @at, seal(@phrase))
+            ON CONFLICT(person_id) DO UPDATE SET password_hash = @hash, must_change = @mustChange, set_by = @by, set_at = @at, first_phrase = excluded.first_phrase
             """, new { id, hash, mustChange, by, at, phrase });
         SessionStore.EndAll(c, id, but);
         SignInTryStore.Forget(c, c.ExecuteScalar<string>("SELECT user_name FROM person WHERE id = @id", new { id })!);
@@ -145,11 +145,11 @@ public static class PersonStore
 
     /// <summary>First passwords of a class's members that are still readable, and who has one of their own by now.</summary>
     public static IReadOnlyDictionary<PersonId, (string? Phrase, bool MustChange)> FirstPhrases(IDbConnection c, ClassId id) => c.Query<(long Id, string? Phrase, bool MustChange)>(
-        "SELECT s.person_id, s.first_phrase, s.must_change FROM sign_in s JOIN member m ON m.person_id = s.person_id WHERE m.class_id = @id", new { id })
+        "SELECT s.person_id, unseal(s.first_phrase), s.must_change FROM sign_in s JOIN member m ON m.person_id = s.person_id WHERE m.class_id = @id", new { id })
         .ToDictionary(x => new PersonId(x.Id), x => (x.Phrase, x.MustChange));
 
     /// <summary>The same of any people.</summary>
     public static IReadOnlyDictionary<PersonId, (string? Phrase, bool MustChange)> FirstPhrases(IDbConnection c, IEnumerable<PersonId> people) => c.Query<(long Id, string? Phrase, bool MustChange)>(
-        "SELECT person_id, first_phrase, must_change FROM sign_in WHERE person_id IN @people", new { people = people.Select(p => p.Value).ToArray() })
+        "SELECT person_id, unseal(first_phrase), must_change FROM sign_in WHERE person_id IN @people", new { people = people.Select(p => p.Value).ToArray() })
         .ToDictionary(x => new PersonId(x.Id), x => (x.Phrase, x.MustChange));
 }

@@ -29,13 +29,13 @@ public static class FeedStore
 {
     /// <summary>The feed; null if none is set up.</summary>
     public static FeedRow? Get(IDbConnection c) =>
-        c.QuerySingleOrDefault<FeedRow>("SELECT address, client_id, client_secret, year_id, first_day, last_day, hour, is_on, applies, last_at, last_result, last_ok FROM roster_feed");
+        c.QuerySingleOrDefault<FeedRow>("SELECT address, client_id, ifnull(unseal(client_secret), '') AS client_secret, year_id, first_day, last_day, hour, is_on, applies, last_at, last_result, last_ok FROM roster_feed");
 
     /// <summary>Sets it up; what it last did stays.</summary>
     public static void Set(IDbConnection c, FeedRow f) => c.Execute(
         """
-        INSERT INTO roster_feed(id, address, client_id, client_secret, year_id, first_day, last_day, hour, is_on, applies) VALUES(1, @Address, @ClientId, @ClientSecret, @YearId, @FirstDay, @LastDay, @Hour, @IsOn, @Applies)
-        ON CONFLICT(id) DO UPDATE SET address = @Address, client_id = @ClientId, client_secret = @ClientSecret, year_id = @YearId, first_day = @FirstDay, last_day = @LastDay, hour = @Hour, is_on = @IsOn, applies = @Applies
+        INSERT INTO roster_feed(id, address, client_id, client_secret, year_id, first_day, last_day, hour, is_on, applies) VALUES(1, @Address, @ClientId, seal(@ClientSecret), @YearId, @FirstDay, @LastDay, @Hour, @IsOn, @Applies)
+        ON CONFLICT(id) DO UPDATE SET address = @Address, client_id = @ClientId, client_secret = excluded.client_secret, year_id = @YearId, first_day = @FirstDay, last_day = @LastDay, hour = @Hour, is_on = @IsOn, applies = @Applies
         """, f);
 
     /// <summary>Keeps what it last did.</summary>

@@ -29,8 +29,8 @@ public sealed record ClassRow
     public Instant? WelcomeAt { get; init; }
     public WorkspaceKind Kind { get; init; }
 
-    /// <summary>What nobody can guess of the address of its calendar; null if it has none.</summary>
-    public string? CalendarToken { get; init; }
+    /// <summary>True if it has a calendar to which calendar programs subscribe.</summary>
+    public bool HasCalendar { get; init; }
     public string Name { get; init; } = "";
     public ClassState State { get; init; }
     public string TeacherShown { get; init; } = "";
@@ -52,7 +52,7 @@ public static class ClassStore
 {
     private const string Select =
         """
-        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.level, k.room, k.term_id, k.ends_on, k.welcome, k.welcome_by, k.welcome_at, k.kind, k.calendar_token, k.name, k.state,
+        SELECT k.id, k.year_id, k.course_id, o.name AS course, o.mark, o.department, k.section, k.period, k.level, k.room, k.term_id, k.ends_on, k.welcome, k.welcome_by, k.welcome_at, k.kind, k.calendar_token IS NOT NULL AS has_calendar, k.name, k.state,
           k.teacher_shown, k.plan_id, k.plan_version, k.after_archive, k.rolled_from, k.record_id, k.made_at, k.opened_at, k.archived_at, k.version
         FROM class k JOIN course o ON o.id = k.course_id
         """;
@@ -122,11 +122,17 @@ public static class ClassStore
     public static bool SetWelcome(IDbConnection c, ClassId id, int version, string welcome, PersonId by, Instant at) => c.Execute(
         "UPDATE class SET welcome = @welcome, welcome_by = @by, welcome_at = @at, version = version + 1 WHERE id = @id AND version = @version", new { id, version, welcome, by, at }) == 1;
 
-    /// <summary>The class whose calendar has this address; null if there is no such.</summary>
-    public static ClassRow? OfCalendar(IDbConnection c, string token) => c.QuerySingleOrDefault<ClassRow>($"{Select} WHERE k.calendar_token = @token", new { token });
+    /// <summary>Gives a class a calendar, with the secret that its addresses are made from, or none.</summary>
+    public static void SetCalendar(IDbConnection c, ClassId id, string? secret) => c.Execute("UPDATE class SET calendar_token = seal(@secret) WHERE id = @id", new { id, secret });
 
-    /// <summary>Gives a class's calendar an address, or none.</summary>
-    public static void SetCalendar(IDbConnection c, ClassId id, string? token) => c.Execute("UPDATE class SET calendar_token = @token WHERE id = @id", new { id, token });
+    /// <summary>The secret that the addresses of a class's calendar are made from; null if it has no calendar.</summary>
+    public static string? CalendarSecret(IDbConnection c, ClassId id) => c.ExecuteScalar<string?>("SELECT unseal(calendar_token) FROM class WHERE id = @id", new { id });
+
+    /// <summary>The same as it is kept, sealed: to be put back as it was; null if the class has none.</summary>
+    public static string? SealedCalendar(IDbConnection c, ClassId id) => c.ExecuteScalar<string?>("SELECT calendar_token FROM class WHERE id = @id", new { id });
+
+    /// <summary>Puts back what <see cref="SealedCalendar"/> gave.</summary>
+    public static void PutBackCalendar(IDbConnection c, ClassId id, string kept) => c.Execute("UPDATE class SET calendar_token = @kept WHERE id = @id", new { id, kept });
 
     /// <summary>Says which plan, in which version, a class follows from now on.</summary>
     public static void SetPlan(IDbConnection c, ClassId id, PlanId? plan, int? version) =>

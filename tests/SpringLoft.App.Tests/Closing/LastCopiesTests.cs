@@ -213,7 +213,7 @@ public sealed class LastCopiesTests : SchoolTest, IAsyncLifetime
         Refused(() => school.Copies.LetGo(school.Coordinator, school.Umi.Id, Year, school.Umi.Name, " ")).ShouldBe("missing");
         school.Copies.LetGo(school.Coordinator, school.Umi.Id, Year, school.Umi.Name, "the family asked for it by letter");
         Refused(() => TakenHome(school.Umi)).ShouldBe("not-found");
-        school.Read(c => Store.Audit.AuditStore.Before(c, null, null, 5)).ShouldContain(l => l.Act == "let go of take-home" && l.Detail.Contains("by letter") && l.Detail.Contains("1 files stood nowhere else"));
+        school.Read(c => Store.Audit.AuditStore.Find(c, new(), 5)).ShouldContain(l => l.Act == "let go of take-home" && l.Detail.Contains("by letter") && l.Detail.Contains("1 files stood nowhere else"));
     }
 
     [Fact]

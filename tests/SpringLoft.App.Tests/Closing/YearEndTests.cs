@@ -285,7 +285,7 @@ public class YearEndTests : SchoolTest
     public void When_the_year_begins_students_go_up_and_the_feed_may_have_its_new_dates()
     {
         school.Premises.Db.Write(c => PersonStore.SetGrades(c, [(school.Umi.Id, "6", true), (school.Rúna.Id, "10", true)]));
-        var feeding = new Feeding(school.Premises, null!, null!, null!);
+        var feeding = new Feeding(school.Premises, null!, null!, null!, new(InsideToo: false));
         FeedDraft Feed(LocalDate first, LocalDate last) => new("https://records.example/", "id", "secret", school.Years[1].Id, first, last, 5, true, false);
         var next = school.Years[1].Year;
         Refused(() => feeding.Set(school.Coordinator, Feed(next.First, next.Last))).ShouldBe("gate-shut");

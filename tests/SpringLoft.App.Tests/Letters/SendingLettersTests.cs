@@ -133,6 +133,8 @@ public sealed class SendingLettersTests : IDisposable
         public int Calls { get; private set; }
         public bool KeepsThem => false;
 
+        public void LetGo(Instant moment) { }
+
         public void Send(long id, string to, string name, string subject, string text, Instant at)
         {
             Calls++;

@@ -55,6 +55,17 @@ public class MovingSetsTests : SchoolTest
     }
 
     [Fact]
+    public async Task What_was_never_handed_in_is_not_the_new_teacher_s_to_read()
+    {
+        var assignment = school.Assign();
+        var draft = await school.Work.AddFile(school.Umi, school.Class, assignment, "draft.txt", TinySchool.Bytes("not yet"), CancellationToken.None);
+        moving.Move(school.Coordinator, school.Class, school.Umi.Id, other, false);
+
+        moving.Earlier(other, school.Umi.Id).ShouldBeEmpty();
+        Refused(() => moving.Open(other, school.Umi.Id, draft.Id)).ShouldBe("not-found");
+    }
+
+    [Fact]
     public async Task Work_begun_and_not_handed_in_goes_into_the_own_folder()
     {
         var assignment = school.Assign();

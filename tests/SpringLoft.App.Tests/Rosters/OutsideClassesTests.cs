@@ -42,6 +42,15 @@ public sealed class OutsideClassesTests : SchoolTest
     }
 
     [Theory]
+    [InlineData("..")]
+    [InlineData(".")]
+    public async Task A_code_that_leads_up_is_no_code_and_nobody_is_asked(string code)
+    {
+        (await Refused(() => Look(Outside(HttpStatusCode.OK, "{}"), code))).ShouldBe("outside-unknown");
+        asked.ShouldBeNull();
+    }
+
+    [Theory]
     [InlineData(HttpStatusCode.NotFound, "", "outside-unknown")]
     [InlineData(HttpStatusCode.InternalServerError, "oh", "outside-unreachable")]
     [InlineData(HttpStatusCode.OK, "<html>a login page</html>", "outside-unreachable")]

@@ -1,3 +1,4 @@
+using SpringLoft.App.Rollover;
 using SpringLoft.App.Workspaces;
 
 namespace SpringLoft.App.Tests.Workspaces;
@@ -31,6 +32,23 @@ public class PagesTests : SchoolTest
         (await Refused(() => school.Items.ChangePage(school.Rúna, school.Class, page, "x", "y", 1, CancellationToken.None))).ShouldBe("item-not-yours");
         Refused(() => school.Items.ReadPage(school.Outsider, school.Class, page)).ShouldBe("not-found");
         await school.Items.ChangePage(school.Umi, school.Class, page, "Mine", "y", 1, CancellationToken.None);
+    }
+
+    [Fact]
+    public async Task What_is_refused_leaves_no_file_behind()
+    {
+        school.OpenClass();
+        var page = await Write(school.Umi, "Shared table");
+        var kept = school.Premises.Files.All().Count();
+
+        (await Refused(() => school.Items.ChangePage(school.Rúna, school.Class, page, "x", "not hers", 1, CancellationToken.None))).ShouldBe("item-not-yours");
+        (await Refused(() => school.Items.ChangePage(school.Lead, school.Class, new(999), "x", "nobody's", 1, CancellationToken.None))).ShouldBe("not-found");
+        (await Refused(() => school.Items.ChangePage(school.Outsider, school.Class, page, "x", "a stranger's", 1, CancellationToken.None))).ShouldBe("not-found");
+        var structure = new StructureFiles(school.Premises);
+        var file = structure.Write(school.Class);
+        structure.Take(school.Lead, school.Class, file with { Things = [new("A page", null, "of a preview", [])] }, apply: false);
+
+        school.Premises.Files.All().Count().ShouldBe(kept);
     }
 
     [Fact]

@@ -1,3 +1,4 @@
+using SpringLoft.App.People;
 using SpringLoft.App.Years;
 using SpringLoft.Formats.Calendars;
 
@@ -7,7 +8,9 @@ public class ClassCalendarsTests : SchoolTest
 {
     private ClassCalendars Calendars => new(school.Premises);
 
-    private CalendarReading Read(string token) => CalendarFile.Read(Calendars.Feed(token).Text, new(2026, 8, 1), new(2027, 8, 1));
+    private CalendarReading Read(string address) => CalendarFile.Read(Fetch(address), new(2026, 8, 1), new(2027, 8, 1));
+
+    private string Fetch(string address) => Calendars.Feed(address.Split('/')[^1][..^4]).Text;
 
     [Fact]
     public void What_is_due_stands_in_it_beside_terms_and_days_off()
@@ -29,10 +32,43 @@ public class ClassCalendarsTests : SchoolTest
         var old = Calendars.Make(school.Lead, school.Class);
         var now = Calendars.Make(school.Lead, school.Class);
 
-        Refused(() => Calendars.Feed(old)).ShouldBe("calendar-retired");
-        now.Length.ShouldBe(40);
+        Refused(() => Fetch(old)).ShouldBe("calendar-retired");
+        now.ShouldMatch("^/api/calendars/[0-9]+-[0-9]+-[0-9a-f]{40}[.]ics$");
         Calendars.Retire(school.Lead, school.Class);
-        Refused(() => Calendars.Feed(now)).ShouldBe("calendar-retired");
+        Refused(() => Fetch(now)).ShouldBe("calendar-retired");
+    }
+
+    [Fact]
+    public void Each_has_an_address_of_their_own_and_it_ends_with_their_place_in_the_class()
+    {
+        school.OpenClass();
+        Calendars.Make(school.Lead, school.Class);
+        string Address(Caller who) => school.Workspace.See(who, school.Class).Calendar!;
+        var (umi, rúna, staff) = (Address(school.Umi), Address(school.Rúna), Address(school.CoTeacher));
+        new[] { umi, rúna, staff }.Distinct().Count().ShouldBe(3);
+        Fetch(umi).ShouldBe(Fetch(staff));
+
+        school.Roster.Remove(school.Lead, school.Class, school.Umi.Id);
+        new Leavers(school.Premises).Mark(school.Coordinator, [school.CoTeacher.Id], offRosters: false);
+
+        Refused(() => Fetch(umi)).ShouldBe("calendar-retired");
+        Refused(() => Fetch(staff)).ShouldBe("calendar-retired");
+        Read(rúna).Days.ShouldNotBeEmpty();
+        Refused(() => Fetch(rúna.Replace($"-{school.Rúna.Id.Value}-", $"-{school.Umi.Id.Value}-", StringComparison.Ordinal))).ShouldBe("calendar-retired");
+        school.Workspace.SeeAs(school.Class, school.Rúna.Id).Calendar.ShouldBeNull("it is hers, and not for whoever looks at the class as her");
+    }
+
+    [Fact]
+    public void A_class_that_is_restored_has_the_addresses_it_had()
+    {
+        school.OpenClass();
+        var address = Calendars.Make(school.Lead, school.Class);
+        school.Close();
+        Refused(() => Fetch(address)).ShouldBe("calendar-retired");
+
+        school.Loft.Restore(school.Lead, school.Class, school.Workspace.Head(school.Lead, school.Class).Version);
+
+        Read(address).Days.ShouldNotBeEmpty();
     }
 
     [Fact]
@@ -43,7 +79,7 @@ public class ClassCalendarsTests : SchoolTest
 
         school.Close();
 
-        Refused(() => Calendars.Feed(token)).ShouldBe("calendar-retired");
+        Refused(() => Fetch(token)).ShouldBe("calendar-retired");
         school.Workspace.See(school.Lead, school.Class).Calendar.ShouldBeNull();
     }
 

@@ -80,7 +80,7 @@ public class YearBoardTests : SchoolTest
     {
         school.OpenClass();
 
-        var lines = new AuditTrail(school.Premises).See(null, school.Class);
+        var lines = new AuditTrail(school.Premises).See(null, school.Class, null, null);
 
         lines.Select(l => (l.Who, l.Act)).ShouldBe([
             ("Oisín Farquhar", "opened class"), ("Oisín Farquhar", "enrolled co-teacher"), ("Oisín Farquhar", "enrolled student"),

@@ -116,6 +116,16 @@ public class OneRosterBundleTests
         Should.Throw<RefusedException>(() => Read(("holiday.jpg", "x"))).Refusal.ShouldSatisfyAllConditions(r => r.Code.ShouldBe("oneroster-nothing"), r => r.What.ShouldContain("holiday.jpg"));
 
     [Fact]
+    public void A_zip_of_nothing_but_blank_lines_is_taken_for_an_attack_and_not_read()
+    {
+        var blank = new byte[60 * 1024 * 1024];
+        Array.Fill(blank, (byte)'\n');
+        "sourcedId,givenName\n"u8.CopyTo(blank);
+
+        Should.Throw<RefusedException>(() => OneRosterBundle.Read(Zip.OfBytes(("users.csv", blank)))).Refusal.Code.ShouldBe("zip-expands");
+    }
+
+    [Fact]
     public void What_is_no_zip_is_refused() => Should.Throw<RefusedException>(() => OneRosterBundle.Read(new MemoryStream("PK broken"u8.ToArray()))).Refusal.Code.ShouldBe("zip-broken");
 
     [Fact]

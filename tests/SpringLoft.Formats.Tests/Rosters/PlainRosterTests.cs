@@ -58,6 +58,7 @@ public class PlainRosterTests
     [InlineData("-1")]
     [InlineData("@SUM(A1)")]
     [InlineData("\t=1")]
+    [InlineData("'=1")]
     public void What_a_spreadsheet_would_work_out_goes_out_as_text_and_comes_in_as_it_was(string text)
     {
         CsvTable.ForSpreadsheets(text).ShouldBe("'" + text);

@@ -7,6 +7,10 @@ namespace SpringLoft.Server.Tests.Api;
 /// <summary>What is wrong with a request is told, with a stable code, and nothing is written.</summary>
 public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAndSchool>
 {
+    private const string OfClass = """
+        "section":null,"period":null,"term":null,"plan":null,"teacherShown":null
+        """;
+
     private static StringContent Body(string text, string type = "application/json") => new(text, Encoding.UTF8, type);
 
     [Theory]
@@ -14,14 +18,14 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
     [InlineData("[]", "bad-request")]
     [InlineData("{\"course\":7,\"year\":1}", "bad-request")]
     [InlineData("{\"course\":\"Clay\",\"year\":\"one\"}", "bad-request")]
-    [InlineData("{\"course\":\"Clay\",\"year\":99999}", "not-found")]
-    [InlineData("{\"course\":\"   \",\"year\":1}", "course-missing")]
-    [InlineData("{\"year\":1}", "course-missing")]
+    [InlineData("{\"course\":\"Clay\",\"year\":99999,§}", "not-found")]
+    [InlineData("{\"course\":\"   \",\"year\":1,§}", "course-missing")]
+    [InlineData("{\"course\":null,\"year\":1,§}", "course-missing")]
     public async Task A_class_that_cannot_be_made_of_what_was_sent_is_refused(string body, string code)
     {
         using var http = await at.Server.As("lead");
 
-        var answer = await http.PostAsync("/api/classes", Body(body));
+        var answer = await http.PostAsync("/api/classes", Body(body.Replace("§", OfClass, StringComparison.Ordinal)));
 
         (await answer.Code()).ShouldBe(code);
         ((int)answer.StatusCode).ShouldBeInRange(400, 422);
@@ -101,7 +105,7 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
     {
         using var http = await at.Server.As("lead");
 
-        var problem = await (await http.PostAsync("/api/classes", Body("{\"year\":1}"))).Json();
+        var problem = await (await http.PostAsync("/api/classes", Body($"{{\"course\":null,\"year\":1,{OfClass}}}"))).Json();
 
         // RFC 9457 section 3.1: type, status, title and detail.
         problem.GetProperty("type").GetString().ShouldBe("urn:spring-loft:course-missing");
@@ -124,7 +128,7 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
     {
         using var http = await at.Server.As("co");
         http.DefaultRequestHeaders.Add("Idempotency-Key", "one-intention");
-        var body = new { course = "Twice", section = "1", period = "1", year = at.School.Years[0].Id.Value };
+        var body = new { course = "Twice", section = "1", period = "1", year = at.School.Years[0].Id.Value, term = (long?)null, plan = (long?)null, teacherShown = (string?)null };
 
         var answers = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => http.PostAsJsonAsync("/api/classes", body)));
 
@@ -146,8 +150,8 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
     public static TheoryData<string, string, string, string> Holes => new()
     {
         { "POST", "/api/people", "{}", "missing" },
-        { "POST", "{class}/roster", """{"people":[0],"role":"Student"}""", "person-unknown" },
-        { "POST", "{class}/roster", """{"people":[0],"role":"CoTeacher"}""", "person-unknown" },
+        { "POST", "{class}/roster", """{"people":[0],"role":"Student","includeOpen":false}""", "person-unknown" },
+        { "POST", "{class}/roster", """{"people":[0],"role":"CoTeacher","includeOpen":false}""", "person-unknown" },
         { "POST", "{class}/folders/1/tree", """{"paths":[null]}""", "missing" },
         { "POST", "{class}/structure?apply=false", """{"version":1,"folders":[],"things":[],"groups":[],"welcome":"","assignments":[{"title":"A","instructions":"","folders":[null]}]}""", "missing" },
         { "POST", "{class}/structure?apply=true", """{"version":1,"folders":[],"things":[],"groups":[],"welcome":"","assignments":[{"title":"A","instructions":"","folders":[[null]]}]}""", "missing" },
@@ -163,6 +167,22 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
 
         (await answer.Code()).ShouldBe(code);
         ((int)answer.StatusCode).ShouldBeLessThan(500);
+    }
+
+    [Fact]
+    public async Task A_body_without_what_it_is_about_is_not_taken_for_none_of_it()
+    {
+        var item = await at.School.Put(at.School.Lead, "Papers", "stays filed.txt", "x");
+        using var http = await at.Server.As("coord");
+
+        foreach (var (path, body, field) in ((string, string, string)[])[($"{at.ClassPath}/items/{item.Value}/folders", "{}", "folders"), ("/api/people/active", $"{{\"people\":[{at.School.OtherTeacher.Id.Value}]}}", "active")])
+        {
+            var answer = await http.PutAsync(path, Body(body));
+
+            (await answer.Json()).ShouldSatisfyAllConditions(j => j.GetProperty("code").GetString().ShouldBe("missing"), j => j.GetProperty("field").GetString().ShouldBe(field));
+        }
+        at.School.Workspace.See(at.School.Lead, at.School.Class).Items.Single(i => i.Id == item).Folders.Count.ShouldBe(1);
+        at.School.Read(c => Store.People.PersonStore.Find(c, at.School.OtherTeacher.Id))!.Active.ShouldBeTrue();
     }
 
     [Fact]

@@ -148,6 +148,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["changeYear"] = [Coordinator],
         ["readCalendar"] = [Coordinator],
         ["audit"] = [Coordinator],
+        ["checkAudit"] = [Coordinator],
         ["moveDate"] = [Coordinator],
         ["classHead"] = InClass,
         ["workspace"] = InClass,

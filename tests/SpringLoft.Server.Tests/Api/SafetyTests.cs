@@ -141,16 +141,38 @@ public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSch
     [Fact]
     public async Task A_class_calendar_is_read_without_an_account_and_names_no_student()
     {
-        var token = new App.Years.ClassCalendars(at.School.Premises).Make(at.School.Lead, at.School.Class);
+        var address = new App.Years.ClassCalendars(at.School.Premises).Make(at.School.Lead, at.School.Class);
         using var http = at.Server.Nobody();
 
-        var answer = await http.GetAsync($"/api/calendars/{token}.ics");
+        var answer = await http.GetAsync(address);
 
         answer.Content.Headers.ContentType!.MediaType.ShouldBe("text/calendar");
         var text = await answer.Content.ReadAsStringAsync();
         text.ShouldStartWith("BEGIN:VCALENDAR");
         text.ShouldNotContain("Hallgr");
-        (await http.GetAsync($"/api/calendars/{token[..^1]}.ics")).StatusCode.ShouldBe(HttpStatusCode.Gone);
+        (await http.GetAsync($"{address[..^5]}.ics")).StatusCode.ShouldBe(HttpStatusCode.Gone);
+        // Somebody else's number before the same mark.
+        (await http.GetAsync(address.Replace($"-{at.School.Lead.Id.Value}-", $"-{at.School.CoTeacher.Id.Value}-", StringComparison.Ordinal))).StatusCode.ShouldBe(HttpStatusCode.Gone);
+    }
+
+    [Fact]
+    public async Task What_opens_something_by_itself_is_in_no_line_of_the_log()
+    {
+        using var school = new TinySchool(SpringLoft.Server.Hosting.KeyRingSeal.Of);
+        school.OpenClass();
+        var address = new App.Years.ClassCalendars(school.Premises).Make(school.Lead, school.Class);
+        using (var server = RealServer.Start(school.Folder))
+        {
+            using var http = server.Nobody();
+            (await http.GetAsync(address)).StatusCode.ShouldBe(HttpStatusCode.OK);
+            (await http.PostAsync($"/shelf/{new string('a', 40)}", null)).StatusCode.ShouldBe(HttpStatusCode.MethodNotAllowed);
+        }
+
+        var log = string.Concat(Directory.GetFiles(Path.Combine(school.Folder, "logs")).Select(File.ReadAllText));
+        log.ShouldContain("/api/calendars/");
+        log.ShouldNotContain(address.Split('-')[^1].Split('.')[0]);
+        log.ShouldContain("/shelf/");
+        log.ShouldNotContain(new string('a', 40));
     }
 
     [Fact]

@@ -137,8 +137,8 @@ public sealed class FaultTests : IDisposable
         using (var server = RealServer.Start(school.Folder, haltAt: "RollOver:some"))
         {
             using var http = await server.As("coord");
-            var lines = Enumerable.Range(1, 30).Select(i => new { from = new[] { school.Class.Value }, section = $"S{i}" });
-            (await http.PostAsJsonAsync("/api/rollover/runs", new { lines, choice = new { } })).StatusCode.ShouldBe(HttpStatusCode.OK);
+            var lines = Enumerable.Range(1, 30).Select(i => new { from = new[] { school.Class.Value }, section = $"S{i}", period = (string?)null, lead = (long?)null });
+            (await http.PostAsJsonAsync("/api/rollover/runs", new { year = (long?)null, lines, choice = new { } })).StatusCode.ShouldBe(HttpStatusCode.OK);
             await Halted(server, "RollOver:some");
             server.Kill();
         }
@@ -147,7 +147,7 @@ public sealed class FaultTests : IDisposable
         {
             await server.Until("the end of the roll-over", () => Ask<string>("SELECT state FROM run WHERE kind = 'RollOver'") == "Done");
             using var http = await server.As("coord");
-            (await http.PostAsJsonAsync("/api/take-homes/runs", new { year = school.Years[0].Id.Value })).StatusCode.ShouldBe(HttpStatusCode.OK);
+            (await http.PostAsJsonAsync("/api/take-homes/runs", new { year = school.Years[0].Id.Value, students = (long[]?)null })).StatusCode.ShouldBe(HttpStatusCode.OK);
             await Halted(server, "TakeHome:kept");
             server.Kill();
         }

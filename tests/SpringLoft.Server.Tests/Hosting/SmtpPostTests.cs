@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Net;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
+using MailKit.Security;
 using MimeKit;
 using NodaTime;
 using SmtpServer;
@@ -50,9 +51,33 @@ public sealed class SmtpPostTests : IDisposable
     {
         using var key = RSA.Create(2048);
         using var certificate = new CertificateRequest("CN=mail.school.invalid", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1).CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
-        var e = Why(Serve(SmtpResponse.Ok, certificate));
+        var e = Why(Serve(SmtpResponse.Ok, certificate), secured: true);
 
         (e.Why, e.Message).ShouldBe((NotTaken.ServerAway, "The mail server's certificate is not trusted, has run out, or is for another name."));
+    }
+
+    [Fact]
+    public void A_server_without_TLS_is_handed_no_letter_where_TLS_is_required()
+    {
+        var e = Why(Serve(SmtpResponse.Ok), secured: true);
+
+        (e.Why, e.Message).ShouldBe((NotTaken.ServerAway, "The mail server does not offer TLS (STARTTLS), or no sign-in; letters are not sent in the open."));
+    }
+
+    [Fact]
+    public void Settings_say_how_the_mail_server_is_reached()
+    {
+        MailServer? Read(params (string, string)[] set) => MailServer.Read(name => set.FirstOrDefault(s => s.Item1 == name).Item2);
+
+        Read().ShouldBeNull();
+        // RFC 8314, sections 3.3 and 7.3: 465 for TLS from the first byte, 587 with STARTTLS.
+        Read(("SPRING_LOFT_SMTP", "mail.school.example"))!.ShouldSatisfyAllConditions(m => m.Port.ShouldBe(587), m => m.Secured.ShouldBe(SecureSocketOptions.StartTls), m => m.User.ShouldBeNull());
+        Read(("SPRING_LOFT_SMTP", "mail.school.example:465"))!.Secured.ShouldBe(SecureSocketOptions.SslOnConnect);
+        Read(("SPRING_LOFT_SMTP", "relay:25"), ("SPRING_LOFT_SMTP_TLS", "none"))!.Secured.ShouldBe(SecureSocketOptions.None);
+        Read(("SPRING_LOFT_SMTP", "mail:587"), ("SPRING_LOFT_SMTP_USER", "loft"), ("SPRING_LOFT_SMTP_PASSWORD", "p"))!.User.ShouldBe("loft");
+        foreach (var wrong in (string[])["mail:x", ":25", "mail:0", "a:b:c"]) Should.Throw<ArgumentException>(() => Read(("SPRING_LOFT_SMTP", wrong)));
+        Should.Throw<ArgumentException>(() => Read(("SPRING_LOFT_SMTP", "mail"), ("SPRING_LOFT_SMTP_TLS", "maybe")));
+        Should.Throw<ArgumentException>(() => Read(("SPRING_LOFT_SMTP", "mail"), ("SPRING_LOFT_SMTP_TLS", "none"), ("SPRING_LOFT_SMTP_USER", "loft"))).Message.ShouldContain("readable on the way");
     }
 
     [Theory]
@@ -78,10 +103,10 @@ public sealed class SmtpPostTests : IDisposable
         scratch.Dispose();
     }
 
-    private static void Send(int port, string to = "a@school.invalid") =>
-        new SmtpPost("127.0.0.1", port, "loft@school.invalid", keepsThem: false).Send(7, to, "Åse", "Hello", "It was closed.", At);
+    private static void Send(int port, string to = "a@school.invalid", bool secured = false) =>
+        new SmtpPost(MailServer.StandIn(port) with { Secured = secured ? SecureSocketOptions.StartTls : SecureSocketOptions.None }).Send(7, to, "Åse", "Hello", "It was closed.", At);
 
-    private static NotTakenException Why(int port, string to = "a@school.invalid") => Should.Throw<NotTakenException>(() => Send(port, to));
+    private static NotTakenException Why(int port, string to = "a@school.invalid", bool secured = false) => Should.Throw<NotTakenException>(() => Send(port, to, secured));
 
     private int Serve(SmtpResponse answer, X509Certificate2? certificate = null)
     {

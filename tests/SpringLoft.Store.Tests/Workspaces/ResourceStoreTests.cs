@@ -65,13 +65,14 @@ public class ResourceStoreTests : StoreTest
     }
 
     [Fact]
-    public void A_class_is_found_by_the_address_of_its_calendar_until_that_is_shut()
+    public void A_class_has_a_calendar_while_there_is_a_secret_for_its_addresses()
     {
+        Db.Read(c => ClassStore.Find(c, Class))!.HasCalendar.ShouldBeFalse();
         Db.Write(c => ClassStore.SetCalendar(c, Class, "abc"));
-        Db.Read(c => ClassStore.OfCalendar(c, "abc"))!.Id.ShouldBe(Class);
+        Db.Read(c => ClassStore.CalendarSecret(c, Class)).ShouldBe("abc");
+        Db.Read(c => ClassStore.Find(c, Class))!.HasCalendar.ShouldBeTrue();
 
-        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => Db.Write(c => ClassStore.SetCalendar(c, NewClass(c, "Other"), "abc")));
         Db.Write(c => ClassStore.SetCalendar(c, Class, null));
-        Db.Read(c => ClassStore.OfCalendar(c, "abc")).ShouldBeNull();
+        Db.Read(c => ClassStore.CalendarSecret(c, Class)).ShouldBeNull();
     }
 }

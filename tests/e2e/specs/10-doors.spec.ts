@@ -1,3 +1,5 @@
+import { execFileSync } from "node:child_process";
+import { join } from "node:path";
 import { expect } from "@playwright/test";
 import { chooseOwn, isAccessible, signedIn, staffPassword } from "./people";
 import { test } from "./server";
@@ -36,7 +38,7 @@ test("a teacher who enrolls any student has no slip of theirs, until a coordinat
   const other = await teacher.evaluate(async (classId) => {
     const found: { id: number; sortName: string; inThisClass: string | null }[] = await (await fetch(`/api/directory?starts=a&students=true&classId=${classId}`)).json();
     const one = found.find((p) => p.inThisClass === null)!;
-    const answer = await fetch(`/api/classes/${classId}/roster`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ people: [one.id], role: "Student" }) });
+    const answer = await fetch(`/api/classes/${classId}/roster`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ people: [one.id], role: "Student", includeOpen: false }) });
     return answer.ok ? one.sortName : `refused with ${answer.status}`;
   }, id);
   await teacher.goto(`/classes/${id}/slips`);
@@ -97,4 +99,31 @@ test("who mistypes in one browser is shut out there for a while, and not in the 
   await daily.getByRole("button", { name: "Sign in" }).click();
   await expect(daily.getByRole("button", { name: /^Oisín/ })).toBeVisible();
   await daily.context().close();
+});
+
+test("the audit trail says who looked into whose class and from where; a line that was changed in the database itself is found", async ({ browser, school }) => {
+  const wren = await signedIn(browser, "wren");
+  const id = await wren.locator("tr[data-id]").first().getAttribute("data-id");
+  await wren.goto(`/classes/${id}/enroll`);
+  await expect(wren.getByRole("table", { name: /^Roster/ })).toBeVisible();
+  await wren.goto("/audit");
+  const trail = wren.getByRole("table", { name: "Audit trail" });
+  const looked = trail.getByRole("row").filter({ hasText: "looked at roster" });
+  await expect(looked.first()).toContainText("Wren");
+  await expect(looked.first()).toContainText("127.0.0.1");
+  await wren.getByLabel("Look for a name, an act or a word").fill("looked at roster");
+  await expect(trail.getByRole("row").filter({ hasNotText: "looked at roster" })).toHaveCount(1);
+  await wren.getByLabel("Look for a name, an act or a word").fill("no such words at all");
+  await expect(wren.getByText("No line is like that")).toBeVisible();
+  await wren.getByLabel("Look for a name, an act or a word").fill("");
+
+  await wren.getByRole("button", { name: "Follow the chain" }).click();
+  await expect(wren.getByRole("status")).toContainText("in an unbroken chain.");
+  await isAccessible(wren, "the audit trail with its chain");
+  // By hand, beside the program, as somebody would who may write the file.
+  execFileSync("sqlite3", [join(school.data, "spring-loft.db"), ".timeout 20000", "UPDATE audit SET detail = 'nothing happened' WHERE id = 40"]);
+  await wren.getByRole("button", { name: "Follow the chain" }).click();
+  await expect(wren.getByRole("status")).toContainText("Line 40 of");
+  await isAccessible(wren, "the audit trail with a line that was changed");
+  await wren.context().close();
 });

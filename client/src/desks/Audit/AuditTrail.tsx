@@ -1,29 +1,62 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
-import { useInfiniteQuery } from "@tanstack/react-query";
+import TextField from "@mui/material/TextField";
+import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
 import { api, take } from "../../api/client";
-import { Desk } from "../../parts/Desk";
+import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { sayMoment } from "../../parts/words";
+import { AuditChain } from "./AuditChain";
 
-/** Who did what to which thing, when. For coordinators. */
+/** Who did what to which thing, when and from where; and whether the trail is as it was written. For coordinators. */
 export function AuditTrail() {
+  const [typed, setTyped] = useState({ text: "", day: "" });
+  const sought = useDeferredValue(typed);
   const trail = useInfiniteQuery({
-    queryKey: ["audit"],
+    queryKey: ["audit", sought.text.trim(), sought.day],
     initialPageParam: undefined as number | undefined,
+    placeholderData: keepPreviousData,
     queryFn: ({ pageParam }) =>
       take(
-        api.GET("/api/audit", { params: { query: pageParam === undefined ? {} : { before: pageParam } } }),
+        api.GET("/api/audit", {
+          params: {
+            query: { before: pageParam, text: sought.text.trim() || undefined, day: sought.day || undefined },
+          },
+        }),
       ),
     getNextPageParam: (last) => (last.length === 200 ? last[last.length - 1]!.id : undefined),
   });
+  const lines = trail.data?.pages.flat();
   return (
-    <Desk title="Audit trail" wide lead="Who did what to which thing, when. Lines are only ever added.">
+    <Desk
+      title="Audit trail"
+      wide
+      lead="Who did what to which thing, when and from where. Lines are only ever added, and each is chained to the one before."
+      slip={<AuditChain />}
+    >
+      <Box sx={{ display: "flex", gap: 1.5, mb: 1.5, flexWrap: "wrap" }}>
+        <TextField
+          label="Look for a name, an act or a word"
+          value={typed.text}
+          onChange={(e) => setTyped({ ...typed, text: e.target.value })}
+          sx={{ width: 300 }}
+        />
+        <TextField
+          label="From this day back"
+          type="date"
+          value={typed.day}
+          onChange={(e) => setTyped({ ...typed, day: e.target.value })}
+          slotProps={{ inputLabel: { shrink: true } }}
+        />
+      </Box>
       <Problem error={trail.error} />
+      {lines?.length === 0 && <Empty title="No line is like that">Take a word less, or a later day.</Empty>}
       <Table aria-label="Audit trail" stickyHeader sx={{ "& thead th": { top: 87 } }}>
         <TableHead>
           <TableRow>
@@ -32,18 +65,25 @@ export function AuditTrail() {
             <TableCell>Did</TableCell>
             <TableCell>What</TableCell>
             <TableCell>Class</TableCell>
+            <TableCell>From</TableCell>
           </TableRow>
         </TableHead>
         <TableBody>
-          {trail.data?.pages.flat().map((l) => (
+          {lines?.map((l) => (
             <TableRow key={l.id} hover>
               <TableCell sx={{ whiteSpace: "nowrap" }}>{sayMoment(l.at)}</TableCell>
-              <TableCell sx={{ whiteSpace: "nowrap" }}>{l.who}</TableCell>
+              <TableCell>{l.who}</TableCell>
               <TableCell sx={{ whiteSpace: "nowrap" }}>
                 <strong>{l.act}</strong>
               </TableCell>
-              <TableCell>{l.detail}</TableCell>
+              <TableCell sx={{ overflowWrap: "anywhere" }}>{l.detail}</TableCell>
               <TableCell sx={{ color: "text.secondary" }}>{l.className}</TableCell>
+              <TableCell
+                sx={{ color: "text.secondary" }}
+                title={l.session === null ? undefined : `In sign-in ${l.session}`}
+              >
+                {l.address}
+              </TableCell>
             </TableRow>
           ))}
         </TableBody>

@@ -1,0 +1,21 @@
+using System.Text.RegularExpressions;
+using Serilog.Events;
+
+namespace SpringLoft.Server.Hosting;
+
+/// <summary>An address as the log has it: what opens something by itself (a shelf, a calendar) is not written down.</summary>
+internal static partial class LoggedPath
+{
+    /// <summary>The address with every long run of hex digits left out; all our tokens are such.</summary>
+    internal static string Of(string path) => Token().Replace(path, "…");
+
+    /// <summary>For the line that is logged of each request.</summary>
+    internal static IEnumerable<LogEventProperty> Properties(HttpContext context, string path, double elapsed, int status) =>
+    [
+        new("RequestMethod", new ScalarValue(context.Request.Method)), new("RequestPath", new ScalarValue(Of(path))),
+        new("StatusCode", new ScalarValue(status)), new("Elapsed", new ScalarValue(elapsed)),
+    ];
+
+    [GeneratedRegex("[0-9a-fA-F]{20,}")]
+    private static partial Regex Token();
+}
