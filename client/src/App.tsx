@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import { Navigate, Route, Routes } from "react-router";
 import { useMe } from "./api/queries";
 import { ProblemError } from "./api/client";
-import { standing } from "./api/standing";
+import { showCodes, standing, useStanding } from "./api/standing";
 import { AssignmentDesk } from "./desks/Assignments/AssignmentDesk";
 import { AuditTrail } from "./desks/Audit/AuditTrail";
 import { ClosingDesk } from "./desks/Closing/ClosingDesk";
@@ -17,6 +17,9 @@ import { TidyDesk } from "./desks/Closing/TidyDesk";
 import { Loft } from "./desks/Closing/Loft";
 import { ChangePassword } from "./desks/People/ChangePassword";
 import { SignIn } from "./desks/People/SignIn";
+import { RecoveryCodes } from "./desks/People/RecoveryCodes";
+import { SecondStep } from "./desks/People/SecondStep";
+import { SecondStepDoor } from "./desks/People/SecondStepDoor";
 import { SignIns } from "./desks/People/SignIns";
 import { DirectoryDesk } from "./desks/People/DirectoryDesk";
 import { Duplicates } from "./desks/People/Duplicates";
@@ -39,6 +42,7 @@ import { InviteDesk } from "./desks/Rosters/InviteDesk";
 import { JoinCodeDesk } from "./desks/Rosters/JoinCodeDesk";
 import { AcceptInvitation, JoinClass } from "./desks/Rosters/JoinPages";
 import { RosterDesk } from "./desks/Rosters/RosterDesk";
+import { RulesDesk } from "./desks/School/RulesDesk";
 import { BinDesk } from "./desks/Workspaces/BinDesk";
 import { Departments } from "./desks/Workspaces/Departments";
 import { MakeClass } from "./desks/Workspaces/MakeClass";
@@ -60,6 +64,7 @@ import { Shell } from "./shell/Shell";
 /** Which desk stands at which address, and for whom. */
 export function App() {
   const me = useMe();
+  const { ended, codes } = useStanding();
   if (me.isPending) return <Box role="status" aria-label="Loading" sx={{ minHeight: "100vh" }} />;
   // Where somebody is at work, their screen stays: what stands in the way is said over it.
   if (!me.data) {
@@ -71,6 +76,26 @@ export function App() {
     );
   }
   standing.person = me.data.id;
+  if (codes !== null)
+    return (
+      <Desk title="Second step">
+        <RecoveryCodes codes={codes} onKept={() => showCodes(null)} />
+      </Desk>
+    );
+  // A screen whose session ended stays; its door asks the step itself.
+  if (me.data.door === "StepNeeded" && !ended) return <SecondStepDoor me={me.data} />;
+  if (me.data.door === "StepToSetUp")
+    return (
+      <>
+        <Doorkeeper me={me.data} />
+        <Desk
+          title={`Welcome, ${me.data.name.split(" ")[0]}`}
+          lead="Your school asks a second step of you: besides your password, something that only you have. It takes two minutes."
+        >
+          <SecondStep />
+        </Desk>
+      </>
+    );
   if (me.data.mustChangePassword)
     return (
       <>
@@ -107,6 +132,7 @@ export function App() {
                     <Route path="/enroll/deliveries/:id" element={<DeliveryDesk me={me.data} />} />
                     <Route path="/plan/first-passwords" element={<FirstPasswords me={me.data} />} />
                     <Route path="/plan/shared" element={<SharedThings me={me.data} />} />
+                    <Route path="/plan/rules" element={<RulesDesk me={me.data} />} />
                   </>
                 )}
                 <Route path="/plan/departments" element={<Departments me={me.data} />} />

@@ -3,6 +3,9 @@ namespace SpringLoft.App;
 /// <summary>Where people reach Spring Loft: every link that leaves it, in a letter, on a slip, in a calendar, begins with this and with nothing that a request says.</summary>
 public sealed class SchoolAddress(Func<Uri> find)
 {
+    /// <summary>Its parts.</summary>
+    public Uri Get() => find();
+
     /// <summary>As "https://loft.example", without a stroke at its end.</summary>
     public string Text => find().GetLeftPart(UriPartial.Authority);
 

@@ -157,7 +157,7 @@ if (!documentOnly)
     builder.Services.AddHostedService<ClockWorker>();
     builder.Services.AddHostedService<LetterWorker>();
 }
-foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Sessions), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
+foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Sessions), typeof(SecondSteps), typeof(Passkeys), typeof(PersonData), typeof(Erasing), typeof(SpringLoft.App.School.RulesDesk), typeof(SpringLoft.App.School.Keeping), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
     typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail), typeof(Readings)])
     builder.Services.AddSingleton(useCase);
 
@@ -213,6 +213,8 @@ app.UseMiddleware<Once>();
 
 var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity).TakesWholeBodies();
 PeopleEndpoints.Map(api);
+SecondStepEndpoints.Map(api);
+SpringLoft.Server.School.RulesEndpoints.Map(api);
 YearEndpoints.Map(api);
 NamingEndpoints.Map(api);
 PlanEndpoints.Map(api);

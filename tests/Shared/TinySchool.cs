@@ -112,6 +112,13 @@ internal sealed class TinySchool : IDisposable
         return new Caller(id, role, $"{given} {family}");
     });
 
+    /// <summary>Lays down other rules of the school.</summary>
+    internal void SetRules(Func<SpringLoft.Core.School.SchoolRules, SpringLoft.Core.School.SchoolRules> change)
+    {
+        var desk = new SpringLoft.App.School.RulesDesk(Premises);
+        desk.Set(Coordinator, change(desk.See().Rules), desk.See().Version);
+    }
+
     /// <summary>What is said about the class, as somebody sees it who begins to change it.</summary>
     internal AboutClass About(Caller by) => Workspace.Head(by, Class) is var h ? new(h.Name, h.Section, h.Period, h.Level, h.Room, h.Term, h.EndsOn, h.TeacherShown, h.Mark) : null!;
 

@@ -1,6 +1,6 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
-import { standing } from "./standing";
+import { standing, stepAgain } from "./standing";
 
 /** The shapes of the contract, by name. */
 export type Schemas = components["schemas"];
@@ -30,6 +30,12 @@ api.use({
     copies.delete(id);
     if (isAway(response.status)) standing.serverAway();
     else standing.serverAnswered();
+    if (response.status === 403 && copy && (await codeOf(response)) === "step-again") {
+      // Refused before anything was done: the same request goes once more when the step was shown.
+      if (!(await stepAgain())) return response;
+      const send = options.fetch;
+      return send(copy);
+    }
     if (response.status !== 401 || schemaPath === "/api/sign-in" || standing.person === null || !copy)
       return response;
     await standing.renewal();
@@ -42,6 +48,14 @@ api.use({
     standing.serverAway();
   },
 });
+
+const codeOf = async (response: Response) => {
+  try {
+    return ((await response.clone().json()) as { code?: string }).code;
+  } catch {
+    return undefined;
+  }
+};
 
 /** An error that the server explained: what is wrong, what to do, and about which field. */
 export class ProblemError extends Error {

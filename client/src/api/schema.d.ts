@@ -116,6 +116,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{personId}/second-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endSecondStep"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["schoolRules"];
+        put: operations["setSchoolRules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/rules/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewSchoolRules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/data": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ownData"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/school": {
         parameters: {
             query?: never;
@@ -1550,6 +1614,182 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["undoRoll"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["secondStep"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["passSecondStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step/passkey/asking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askForPasskey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step/passkey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["passByPasskey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step/app": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["confirmApp"];
+        post: operations["beginApp"];
+        delete: operations["removeApp"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step/recovery-codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["renewRecoveryCodes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step/passkeys/asking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askForNewPasskey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step/passkeys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addPasskey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/second-step/passkeys/{passkeyId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removePasskey"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{personId}/data": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["personData"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{personId}/erasing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["previewErasing"];
+        put?: never;
+        post: operations["erasePerson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3736,7 +3976,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "OwnSignIn" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "TakeDeliveries" | "KeepLoft" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -3770,6 +4010,10 @@ export interface components {
             plan: null | components["schemas"]["PlanId"];
             /** Format: int32 */
             version: number;
+        };
+        AppToSetUp: {
+            secret: string;
+            address: string;
         };
         ArrangeBody: {
             plan: components["schemas"]["PlanId"];
@@ -4271,6 +4515,9 @@ export interface components {
             most: null | number;
             waits: boolean;
         };
+        CodeBodyOfStep: {
+            code: null | string;
+        };
         ColumnGuess: {
             name: string;
             is: components["schemas"]["RosterColumn"];
@@ -4519,6 +4766,8 @@ export interface components {
             classes: string[];
             byRecords: boolean;
         };
+        /** @enum {unknown} */
+        Door: "Open" | "StepNeeded" | "StepToSetUp";
         DuplicatePair: {
             a: components["schemas"]["DirectoryRow"];
             b: components["schemas"]["DirectoryRow"];
@@ -4562,6 +4811,31 @@ export interface components {
             /** Format: int32 */
             folders: number;
             decisions: components["schemas"]["EnrollDecision"][];
+        };
+        EraseBody: {
+            name: null | string;
+        };
+        /** @enum {unknown} */
+        ErasureBar: "None" | "StillHere" | "Erased" | "Joined" | "WorkHeld" | "OnRoster" | "NotFetched";
+        ErasureCounts: {
+            /** Format: int32 */
+            classes: number;
+            /** Format: int32 */
+            works: number;
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            takeHomes: number;
+            /** Format: int32 */
+            lines: number;
+        };
+        ErasureView: {
+            name: string;
+            bar: components["schemas"]["ErasureBar"];
+            until: null | components["schemas"]["LocalDate"];
+            notFetched: string[];
+            counts: components["schemas"]["ErasureCounts"];
+            becomes: string;
         };
         FeedAnswer: {
             feed: null | components["schemas"]["FeedView"];
@@ -4996,6 +5270,12 @@ export interface components {
             name: null | string;
             reason: null | string;
         };
+        LetGoRow: {
+            day: components["schemas"]["LocalDate"];
+            kind: string;
+            /** Format: int64 */
+            many: number;
+        };
         Letter: {
             file: string;
             to: string;
@@ -5127,6 +5407,7 @@ export interface components {
             name: string;
             role: components["schemas"]["SchoolRole"];
             mustChangePassword: boolean;
+            door: components["schemas"]["Door"];
         };
         MeantPerson: {
             id: components["schemas"]["PersonId"];
@@ -5251,6 +5532,13 @@ export interface components {
             name: components["schemas"]["ClassNamePreview"];
             folders: null | components["schemas"]["UnfoldingView"];
             from: null | components["schemas"]["CopyView"];
+        };
+        NewPasskeyBody: {
+            name: null | string;
+            answer: null | string;
+        };
+        NewRecoveryCodes: {
+            codes: string[];
         };
         NewYear: {
             year: null | components["schemas"]["YearId"];
@@ -5421,6 +5709,19 @@ export interface components {
             here: number;
             explained: string[];
             even: boolean;
+        };
+        PasskeyAnswerBody: {
+            answer: null | string;
+        };
+        PasskeyAsking: {
+            options: string;
+        };
+        PasskeyView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            made: components["schemas"]["Instant"];
+            used: null | components["schemas"]["Instant"];
         };
         PasswordBody: {
             oldPassword: null | string;
@@ -5799,6 +6100,33 @@ export interface components {
             column: string;
             text: string;
         };
+        RulesBody: {
+            rules: components["schemas"]["SchoolRules"];
+            /** Format: int32 */
+            version: number;
+        };
+        RulesPreview: {
+            /** Format: int32 */
+            askedToSetUp: number;
+            /** Format: int64 */
+            lines: number;
+            /** Format: int32 */
+            people: number;
+            fullClasses: components["schemas"]["UsageRow"][];
+        };
+        RulesView: {
+            rules: components["schemas"]["SchoolRules"];
+            /** Format: int32 */
+            version: number;
+            withoutStep: components["schemas"]["WithoutStep"];
+            /** Format: int64 */
+            schoolBytes: number;
+            largestClasses: components["schemas"]["UsageRow"][];
+            largestPeople: components["schemas"]["UsageRow"][];
+            /** Format: int32 */
+            binDays: number;
+            letGo: components["schemas"]["LetGoRow"][];
+        };
         RunClassView: {
             id: components["schemas"]["ClassId"];
             name: string;
@@ -5834,6 +6162,25 @@ export interface components {
         };
         /** @enum {unknown} */
         SchoolRole: "Student" | "Staff" | "Teacher" | "Coordinator";
+        SchoolRules: {
+            secondStep: components["schemas"]["SecondStepFor"];
+            /** Format: int32 */
+            fileMegabytes: number;
+            /** Format: int32 */
+            personMegabytes: null | number;
+            /** Format: int32 */
+            classMegabytes: null | number;
+            /** Format: int32 */
+            schoolGigabytes: null | number;
+            /** Format: int32 */
+            auditYears: null | number;
+            /** Format: int32 */
+            letterDays: number;
+            /** Format: int32 */
+            leaverDays: number;
+            /** Format: int32 */
+            peopleYears: null | number;
+        };
         SchoolView: {
             name: string;
             today: components["schemas"]["LocalDate"];
@@ -5857,6 +6204,17 @@ export interface components {
             median: null | number;
             /** Format: double */
             deviation: null | number;
+        };
+        /** @enum {unknown} */
+        SecondStepFor: "Nobody" | "Coordinators" | "Staff";
+        SecondStepView: {
+            appSince: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            recoveryCodes: number;
+            passkeys: components["schemas"]["PasskeyView"][];
+            required: boolean;
+            mayHave: boolean;
+            passkeysOffered: boolean;
         };
         SectionChoice: {
             class: components["schemas"]["ClassId"];
@@ -6327,6 +6685,13 @@ export interface components {
             reason: null | string;
             signedOffAt: null | components["schemas"]["Instant"];
         };
+        UsageRow: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            bytes: number;
+        };
         UsedBody: {
             things: null | number[];
         };
@@ -6398,6 +6763,12 @@ export interface components {
         };
         WishBody: {
             wish: components["schemas"]["RunWish"];
+        };
+        WithoutStep: {
+            /** Format: int32 */
+            coordinators: number;
+            /** Format: int32 */
+            others: number;
         };
         WorkFileView: {
             /** Format: int64 */
@@ -6705,6 +7076,157 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EndedBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endSecondStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    schoolRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setSchoolRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewSchoolRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolRules"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ownData: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10019,6 +10541,430 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["UndoBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    secondStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondStepView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    passSecondStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeBodyOfStep"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askForPasskey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasskeyAsking"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    passByPasskey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasskeyAnswerBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    confirmApp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeBodyOfStep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewRecoveryCodes"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    beginApp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppToSetUp"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeApp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    renewRecoveryCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewRecoveryCodes"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askForNewPasskey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasskeyAsking"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addPasskey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasskeyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removePasskey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                passkeyId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    personData: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewErasing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasureView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    erasePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EraseBody"];
             };
         };
         responses: {

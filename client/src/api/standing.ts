@@ -6,10 +6,15 @@ interface Standing {
   away: boolean;
   /** The session ended while somebody was at work; what they have on the screen is still there. */
   ended: boolean;
+  /** The second step is asked once more before an act goes on. */
+  stepAgain: boolean;
+  /** Recovery codes that were just made: whatever else changes, they stay on the screen until they are kept. */
+  codes: readonly string[] | null;
 }
 
-let now: Standing = { away: false, ended: false };
+let now: Standing = { away: false, ended: false, stepAgain: false, codes: null };
 let waiting: (() => void)[] = [];
+let waitingForStep: ((shown: boolean) => void)[] = [];
 const listeners = new Set<() => void>();
 
 function set(next: Partial<Standing>) {
@@ -38,6 +43,23 @@ export const standing = {
     for (const go of all) go();
   },
 };
+
+/** Waits until the second step was shown once more; false if somebody would rather not. */
+export function stepAgain() {
+  set({ stepAgain: true });
+  return new Promise<boolean>((go) => waitingForStep.push(go));
+}
+
+/** It was shown, or not: what waited goes on. */
+export function steppedAgain(shown: boolean) {
+  set({ stepAgain: false });
+  const all = waitingForStep;
+  waitingForStep = [];
+  for (const go of all) go(shown);
+}
+
+/** Shows recovery codes, until nothing is passed. */
+export const showCodes = (codes: readonly string[] | null) => set({ codes });
 
 /** The door, with nothing of who was here before: no screen, no answer of the server's, no draft. */
 export function beginAnew() {

@@ -10,13 +10,14 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, take, type ProblemError, type Schemas } from "../api/client";
-import { beginAnew, standing, useStanding } from "../api/standing";
+import { beginAnew, standing, steppedAgain, useStanding } from "../api/standing";
 import { Problem } from "../parts/Problem";
+import { ShowStep } from "../parts/ShowStep";
 import { SignInFields } from "../parts/SignInFields";
 
 /** Stands over every screen: a bar while the server is away, and a door where a session ended. The screen stays as it was. */
 export function Doorkeeper({ me }: { me: Schemas["Me"] }) {
-  const { away, ended } = useStanding();
+  const { away, ended, stepAgain } = useStanding();
   return (
     <>
       {/* Beside whatever dialog is open, not under it: what lies under one is not there for those who listen. */}
@@ -26,6 +27,7 @@ export function Doorkeeper({ me }: { me: Schemas["Me"] }) {
         </Portal>
       )}
       {ended && <Renewal me={me} />}
+      {stepAgain && <StepAgain />}
     </>
   );
 }
@@ -66,18 +68,41 @@ function AwayBar() {
   );
 }
 
+function StepAgain() {
+  return (
+    <Dialog open aria-labelledby="step-again" onClose={() => steppedAgain(false)}>
+      <DialogTitle id="step-again">Once more: is it you?</DialogTitle>
+      <DialogContent>
+        <Typography sx={{ color: "text.secondary", mb: 2 }}>
+          What you are about to do would hurt in the wrong hands. It goes on as soon as you have shown your
+          second step.
+        </Typography>
+        <ShowStep onShown={() => steppedAgain(true)} />
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={() => steppedAgain(false)}>Leave it</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
 function Renewal({ me }: { me: Schemas["Me"] }) {
   const queries = useQueryClient();
   const [typed, setTyped] = useState({ userName: "", password: "" });
+  const [step, setStep] = useState(false);
+  const goOn = () => {
+    standing.renewed();
+    void queries.invalidateQueries();
+  };
   const enter = useMutation<unknown, ProblemError>({
     mutationFn: async () => {
       await take(api.POST("/api/sign-in", { body: typed }));
       const now = await take(api.GET("/api/me"));
       // Somebody else's screen is not this one's.
       if (now.id !== me.id) beginAnew();
-      else standing.renewed();
+      else if (now.door === "StepNeeded") setStep(true);
+      else goOn();
     },
-    onSuccess: () => queries.invalidateQueries(),
   });
   return (
     // Nothing of the screen is to be read while nobody is signed in.
@@ -86,30 +111,39 @@ function Renewal({ me }: { me: Schemas["Me"] }) {
       aria-labelledby="renewal"
       slotProps={{ backdrop: { sx: { bgcolor: "background.default" } } }}
     >
-      <Box
-        component="form"
-        onSubmit={(e) => {
-          e.preventDefault();
-          enter.mutate();
-        }}
-      >
-        <DialogTitle id="renewal">Your sign-in has ended</DialogTitle>
-        <DialogContent sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
-          <Typography>
-            Sign in once more, {me.name.split(" ")[0]}: your screen and what you typed are as you left them.
-          </Typography>
-          <SignInFields value={typed} onChange={setTyped} />
-          <Problem error={enter.error} />
-        </DialogContent>
-        <DialogActions>
-          <Button variant="outlined" onClick={beginAnew}>
-            I am somebody else
-          </Button>
-          <Button variant="contained" type="submit" disabled={enter.isPending}>
-            Sign in and go on
-          </Button>
-        </DialogActions>
-      </Box>
+      {step ? (
+        <>
+          <DialogTitle id="renewal">One more step, {me.name.split(" ")[0]}</DialogTitle>
+          <DialogContent sx={{ pt: "8px !important" }}>
+            <ShowStep onShown={goOn} />
+          </DialogContent>
+        </>
+      ) : (
+        <Box
+          component="form"
+          onSubmit={(e) => {
+            e.preventDefault();
+            enter.mutate();
+          }}
+        >
+          <DialogTitle id="renewal">Your sign-in has ended</DialogTitle>
+          <DialogContent sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
+            <Typography>
+              Sign in once more, {me.name.split(" ")[0]}: your screen and what you typed are as you left them.
+            </Typography>
+            <SignInFields value={typed} onChange={setTyped} />
+            <Problem error={enter.error} />
+          </DialogContent>
+          <DialogActions>
+            <Button variant="outlined" onClick={beginAnew}>
+              I am somebody else
+            </Button>
+            <Button variant="contained" type="submit" disabled={enter.isPending}>
+              Sign in and go on
+            </Button>
+          </DialogActions>
+        </Box>
+      )}
     </Dialog>
   );
 }

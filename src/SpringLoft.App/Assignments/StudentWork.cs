@@ -15,7 +15,7 @@ public sealed class StudentWork(Premises premises)
     {
         var safe = Items.CheckName(name);
         premises.Db.Read(c => { CheckFiles(c, by, id, assignment); return true; });
-        var file = await FileIntake.TakeIn(premises, content, safe.Name, stop).ConfigureAwait(false);
+        var file = await FileIntake.TakeIn(premises, content, safe.Name, by.Id, id, stop).ConfigureAwait(false);
         return premises.Db.Write(c =>
         {
             CheckFiles(c, by, id, assignment);

@@ -40,7 +40,7 @@ public sealed class LastCopies(Premises premises)
             var today = premises.Clock.Today;
             TakeHomeStore.NoteLeavers(c, today);
             var gone = 0;
-            foreach (var (person, year) in TakeHomeStore.OfLeavers(c, Leaving.LeftBy(today)))
+            foreach (var (person, year) in TakeHomeStore.OfLeavers(c, Leaving.LeftBy(today, Store.School.RulesStore.Get(c).Rules.LeaverDays)))
             {
                 if (TakeHomeStore.Of(c, person).First(t => t.YearId == year) is var t && LastCopyStore.Holds(c, t.Sha256).Count == 0) continue;
                 if (LastCopyStore.OnlyIn(c, person, year) > 0) continue;

@@ -178,6 +178,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
     // What is the same for all students of a year is read once.
     private sealed class Making
     {
+        private readonly int leaverDays;
         private readonly Premises premises;
         private readonly YearRow year;
         private readonly string school;
@@ -191,6 +192,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             this.at = at;
             this.year = YearStore.All(c).First(y => y.Id == year);
             school = SchoolStore.Get(c)!.Name;
+            leaverDays = Store.School.RulesStore.Get(c).Rules.LeaverDays;
             places = TakeHomeStore.Places(c, year).ToLookup(p => p.Person, p => p.Class);
             foreach (var id in places.SelectMany(g => g).Distinct())
                 classes[id] = (ClassStore.Find(c, id)!, StudentContents.Load(c, id), WorkStore.OfClass(c, id).ToLookup(w => w.StudentId), AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id), WorkStore.CommentsOfClass(c, id));
@@ -224,7 +226,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             if (before.Count > 0) pages.Add(new("Kept from a take-home of before", "", [], [.. before.Select(f => (f.Path.Split('/')[^1], f.Path))]));
             var page = TakeHomePage.Write(person.Name.Display, school, year.Year.Label, premises.Clock.DateOf(at), pages);
             var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile("index.html", at, () => new MemoryStream(page)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), .. before.Select(f => new ZipFile(f.Path, at, f.Open))], null, stop), inManifests: false);
-            return (new() { PersonId = student, YearId = year.Id, Name = $"{person.Name.Display}, {year.Year.Label}.zip", Sha256 = file.Sha256, Files = files.Count + before.Count, Classes = pages.Count(p => p.Teacher.Length > 0 || p.Work.Count > 0), MadeAt = at, KeepUntil = premises.Clock.DateOf(at).PlusDays(Leaving.DaysKept) }, file, [.. files.Select(f => f.File.Sha256), .. before.Select(f => f.Sha256)]);
+            return (new() { PersonId = student, YearId = year.Id, Name = $"{person.Name.Display}, {year.Year.Label}.zip", Sha256 = file.Sha256, Files = files.Count + before.Count, Classes = pages.Count(p => p.Teacher.Length > 0 || p.Work.Count > 0), MadeAt = at, KeepUntil = premises.Clock.DateOf(at).PlusDays(leaverDays) }, file, [.. files.Select(f => f.File.Sha256), .. before.Select(f => f.Sha256)]);
         }
 
         // What only the take-home of before holds goes along into the new one: making it anew loses nothing.

@@ -1,5 +1,6 @@
 using SpringLoft.Core.Letters;
 using SpringLoft.Store.Letters;
+using SpringLoft.Store.School;
 
 namespace SpringLoft.App.Letters;
 
@@ -7,9 +8,6 @@ namespace SpringLoft.App.Letters;
 public sealed class SendingLetters(Premises premises, IPost post)
 {
     private const int AtOnce = 50;
-
-    /// <summary>Days that a letter which was sent or given up is listed.</summary>
-    public const int DaysListed = 30;
 
     /// <summary>Tries the letters whose turn it is.</summary>
     /// <returns>How many were tried; more may wait.</returns>
@@ -41,10 +39,16 @@ public sealed class SendingLetters(Premises premises, IPost post)
         return due.Count;
     }
 
-    /// <summary>Takes letters off the list that were sent or given up long ago.</summary>
-    public void LetGo()
+    /// <summary>Takes letters off the list that were sent or given up longer ago than the school's rule lists them.</summary>
+    /// <returns>How many.</returns>
+    public int LetGo()
     {
-        premises.Db.Write(c => { LetterStore.RemoveBefore(c, premises.Clock.Now - Duration.FromDays(DaysListed)); });
-        post.LetGo(premises.Clock.Real - Duration.FromDays(DaysListed));
+        var (gone, listed) = premises.Db.Write(c =>
+        {
+            var days = Duration.FromDays(RulesStore.Get(c).Rules.LetterDays);
+            return (LetterStore.RemoveBefore(c, premises.Clock.Now - days), days);
+        });
+        post.LetGo(premises.Clock.Real - listed);
+        return gone;
     }
 }

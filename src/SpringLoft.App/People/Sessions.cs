@@ -5,7 +5,9 @@ using SpringLoft.Store.People;
 namespace SpringLoft.App.People;
 
 /// <summary>Somebody who asks, and the sign-in in which they do.</summary>
-public sealed record Present(Me Me, SessionId Session);
+/// <param name="HasStep">True if they have a second step.</param>
+/// <param name="StepAt">When they last showed it in this sign-in.</param>
+public sealed record Present(Me Me, SessionId Session, bool HasStep, Instant? StepAt);
 
 /// <summary>A place where one is signed in.</summary>
 /// <param name="Here">True for the one that asks.</param>
@@ -26,11 +28,12 @@ public sealed class Sessions(Premises premises)
     {
         var now = premises.Clock.Real;
         var found = premises.Db.Read(c => SessionStore.Find(c, token) is { } s && SessionRules.GoesOn(s.BegunAt, s.SeenAt, now) && PersonStore.Find(c, s.PersonId) is { Active: true } p && PersonStore.SignIn(c, p.Id) is { } kept
-            ? (s, me: new Me(p.Id, p.Name.Display, p.Role, kept.MustChange)) : default);
+            && SecondStepStore.Of(c, p.Id) is var steps
+            ? (s, steps.Has, me: new Me(p.Id, p.Name.Display, p.Role, kept.MustChange, SecondStepRules.Of(steps.Rule, p.Role, steps.Has, s.StepAt))) : default);
         if (found.s is null) return null;
         // Nobody waits for that behind a long act of somebody else; the next request notes it.
         if (SessionRules.IsToBeNoted(found.s.SeenAt, now)) premises.Db.WriteIfFree(c => SessionStore.Seen(c, found.s.Id, now));
-        return new(found.me, found.s.Id);
+        return new(found.me, found.s.Id, found.Has, found.s.StepAt);
     }
 
     /// <summary>One's own.</summary>

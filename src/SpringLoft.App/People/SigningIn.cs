@@ -9,7 +9,8 @@ using SpringLoft.Store.People;
 namespace SpringLoft.App.People;
 
 /// <summary>The person who is signed in, as the screens need it.</summary>
-public sealed record Me(PersonId Id, string Name, SchoolRole Role, bool MustChangePassword);
+/// <param name="Door">How far in they are.</param>
+public sealed record Me(PersonId Id, string Name, SchoolRole Role, bool MustChangePassword, Door Door);
 
 /// <summary>Where somebody signs in from.</summary>
 /// <param name="Browser">What the browser calls itself.</param>
@@ -71,7 +72,8 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
             SessionStore.EndOld(c, now - SessionRules.Idle, now - SessionRules.Most);
             return SessionStore.Begin(c, person.Id, token, BrowserName.Of(from.Browser), from.Address, now);
         });
-        return new(new Me(person.Id, person.Name.Display, person.Role, kept.Row.MustChange), token, named);
+        var steps = premises.Db.Read(c => SecondStepStore.Of(c, person.Id));
+        return new(new Me(person.Id, person.Name.Display, person.Role, kept.Row.MustChange, SecondStepRules.Of(steps.Rule, person.Role, steps.Has, null)), token, named);
     }
 
     /// <summary>Changes one's own password; other places where one is signed in are signed out.</summary>

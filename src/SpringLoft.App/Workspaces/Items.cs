@@ -36,15 +36,15 @@ public sealed class Items(Premises premises)
     public async Task<TakenIn> AddFile(Caller by, ClassId id, FolderId folder, string? name, Stream content, CancellationToken stop)
     {
         var safe = CheckName(name);
-        premises.Db.Read(c => CheckMayAdd(c, by, id, folder));
-        var file = await FileIntake.TakeIn(premises, content, safe.Name, stop).ConfigureAwait(false);
+        var student = premises.Db.Read(c => CheckMayAdd(c, by, id, folder)).Standing == Standing.Student;
+        var file = await FileIntake.TakeIn(premises, content, safe.Name, student ? by.Id : null, id, stop).ConfigureAwait(false);
         return premises.Db.Write(c =>
         {
             // Asked again: the class may have been archived while a long file arrived.
             var at = CheckMayAdd(c, by, id, folder);
             var now = premises.Clock.Now;
             ItemStore.AddBlob(c, file, now);
-            var student = at.Standing == Standing.Student;
+            student = at.Standing == Standing.Student;
             var there = ItemStore.Named(c, folder).Select(i => (i.Id, Key: SafeName.Key(i.Name))).ToList();
             var key = SafeName.Key(safe.Name);
             if (there.FirstOrDefault(i => i.Key == key) is { Key: not null } same && ItemStore.Find(c, id, same.Id) is { Kind: ItemKind.File } before

@@ -42,7 +42,7 @@ public sealed class SharedThings(Premises premises)
     public async Task<ResourceId> AddFile(Caller by, string? name, Stream content, CancellationToken stop)
     {
         var safe = Items.CheckName(name);
-        var file = await FileIntake.TakeIn(premises, content, safe.Name, stop).ConfigureAwait(false);
+        var file = await FileIntake.TakeIn(premises, content, safe.Name, null, null, stop).ConfigureAwait(false);
         return premises.Db.Write(c =>
         {
             ItemStore.AddBlob(c, file, premises.Clock.Now);

@@ -67,7 +67,9 @@ public sealed class TreeIntake(Premises premises)
     /// <summary>Takes in a tree of files: their bytes first, flushed together, then folders and files in one transaction.</summary>
     public async Task<ZipTaken> TakeTree(Caller by, ClassId id, FolderId folder, IReadOnlyList<string> folders, IReadOnlyList<ZipTreeFile> files, IReadOnlyList<string> leftOut, CancellationToken stop)
     {
-        var limit = premises.Db.Read(c => SchoolStore.Get(c)!.UploadLimitBytes);
+        var (limit, room) = premises.Db.Read(c => (SchoolStore.Get(c)!.UploadLimitBytes, FileIntake.RoomFor(c, null, id)));
+        // A zip says how long its files are: whether they fit is known before the first is kept.
+        if (room is not null && files.Sum(f => f.Size) > room.Left) throw new RefusedException(Core.School.Room.Full(room, "The zip"));
         using var batch = premises.Files.Batch();
         var kept = new List<(ZipTreeFile File, SafeNameResult Name, StoredFile Stored)>();
         foreach (var f in files)

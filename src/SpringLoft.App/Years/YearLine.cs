@@ -33,8 +33,8 @@ public sealed class YearLine(Premises premises, SchoolAddress address)
     public SchoolView See()
     {
         var today = premises.Clock.Today;
-        var (school, years) = premises.Db.Read(c => (SchoolStore.Get(c)!, YearStore.All(c)));
-        return new(school.Name, today, school.IsDemo, Current(years, today).Id, [.. years.Select(y => One(y, today))], school.UploadLimitBytes, Binning.Days, Leaving.DaysKept, address.Text);
+        var (school, years, rules) = premises.Db.Read(c => (SchoolStore.Get(c)!, YearStore.All(c), Store.School.RulesStore.Get(c).Rules));
+        return new(school.Name, today, school.IsDemo, Current(years, today).Id, [.. years.Select(y => One(y, today))], school.UploadLimitBytes, Binning.Days, rules.LeaverDays, address.Text);
     }
 
     /// <summary>Moves the date that the demo believes in.</summary>

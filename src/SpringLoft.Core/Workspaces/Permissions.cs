@@ -1,10 +1,21 @@
+using SpringLoft.Core.People;
+
 namespace SpringLoft.Core.Workspaces;
 
 /// <summary>Everything that a person can ask the program to do, as far as permission goes.</summary>
 public enum Act
 {
+    /// <summary>Show one's second step, or see that one is asked: with a right password and nothing more.</summary>
+    PassDoor,
+
     /// <summary>One's own sign-in: nothing but being signed in.</summary>
     OwnSignIn,
+
+    /// <summary>Set up, change or take away one's own second step.</summary>
+    SetUpSecondStep,
+
+    /// <summary>Fetch all that is known of oneself.</summary>
+    HaveOwnData,
 
     /// <summary>See the classes that one has something to do with.</summary>
     SeeOwnClasses,
@@ -33,11 +44,41 @@ public enum Act
     /// <summary>Change people of the directory, join duplicates, see to leavers.</summary>
     KeepDirectory,
 
+    /// <summary>Change what somebody is in the school.</summary>
+    SetRoles,
+
+    /// <summary>Join two accounts of one person, or take them apart again.</summary>
+    JoinPeople,
+
+    /// <summary>Make new slips for people of the directory, ticked as many as they are.</summary>
+    MakeSlipsOfAnybody,
+
+    /// <summary>Take somebody else's second step away, who has lost it.</summary>
+    EndSecondStep,
+
+    /// <summary>See the school's rules, and what others would do.</summary>
+    SeeSchoolRules,
+
+    /// <summary>Fetch all that is known of somebody, and see what erasing them would do.</summary>
+    HavePersonData,
+
+    /// <summary>Take the data of somebody who left out of the directory, for good.</summary>
+    ErasePeople,
+
+    /// <summary>Lay down the school's rules on sign-ins, files and keeping.</summary>
+    SetSchoolRules,
+
+    /// <summary>Say where the school's records are, and with which secret they are asked.</summary>
+    SetFeed,
+
     /// <summary>Receive deliveries of rosters from the school's records, apply them, take them back.</summary>
     TakeDeliveries,
 
-    /// <summary>Delete archived classes, read packages in, hand out take-homes.</summary>
+    /// <summary>Read packages in, hand out take-homes, bring back deleted classes.</summary>
     KeepLoft,
+
+    /// <summary>Delete archived classes.</summary>
+    DeleteClasses,
 
     /// <summary>Let go of somebody's take-home for good, by name and with a reason. One's own needs nobody else.</summary>
     LetGoOfTakeHome,
@@ -97,12 +138,26 @@ public static class Permissions
     /// <summary>Is the act decided by the person's place in a class, rather than in the school?</summary>
     public static bool IsAboutClass(Act act) => act >= Act.SeeClass;
 
+    /// <summary>Is the second step asked once more before it, of whoever has one? These do the most harm in the wrong hands.</summary>
+    public static bool AsksAgain(Act act) => act is Act.SetUpSecondStep or Act.SetRoles or Act.JoinPeople or Act.MakeSlipsOfAnybody or Act.EndSecondStep or Act.SetSchoolRules or Act.ErasePeople or Act.SetFeed or Act.DeleteClasses;
+
+    /// <summary>How far in must somebody be to do it?</summary>
+    public static bool IsOpenTo(Act act, Door door) => door switch
+    {
+        Door.StepNeeded => act is Act.PassDoor,
+        Door.StepToSetUp => act is Act.PassDoor or Act.OwnSignIn or Act.SetUpSecondStep,
+        _ => true,
+    };
+
     /// <summary>May a person of this role in the school do an act that is about no class?</summary>
     public static bool InSchool(SchoolRole role, Act act) => act switch
     {
-        Act.OwnSignIn or Act.SeeOwnClasses => true,
+        Act.PassDoor or Act.OwnSignIn or Act.HaveOwnData or Act.SeeOwnClasses => true,
+        Act.SetUpSecondStep => SecondStepRules.MayHave(role),
         Act.SeeBoard or Act.SearchDirectory or Act.MakeClass or Act.AddPerson => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.TakeDeliveries or Act.KeepLoft or Act.HaveSlipsOfAnybody or Act.EndOwnPassword or Act.LetClassHaveSlips or Act.LetGoOfTakeHome or Act.KeepLetters => role is SchoolRole.Coordinator,
+        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.SetRoles or Act.JoinPeople or Act.MakeSlipsOfAnybody or Act.EndSecondStep
+            or Act.SeeSchoolRules or Act.SetSchoolRules or Act.HavePersonData or Act.ErasePeople or Act.SetFeed or Act.TakeDeliveries or Act.KeepLoft or Act.DeleteClasses or Act.HaveSlipsOfAnybody or Act.EndOwnPassword or Act.LetClassHaveSlips
+            or Act.LetGoOfTakeHome or Act.KeepLetters => role is SchoolRole.Coordinator,
         _ => false,
     };
 

@@ -6,6 +6,7 @@ using SpringLoft.App.People;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core;
 using SpringLoft.Core.Audit;
+using SpringLoft.Core.People;
 using SpringLoft.Core.Workspaces;
 
 namespace SpringLoft.Server.Api;
@@ -16,12 +17,17 @@ internal sealed record Needed(Act? Act);
 /// <summary>What of others an endpoint hands out, to be noted in the audit trail.</summary>
 internal sealed record Tells(Reading What);
 
+/// <summary>The answer is nothing to be kept, not even to be given again for the same key: it has a secret in it.</summary>
+internal sealed record NotKept;
+
 /// <summary>Marks endpoints with the permission they need, and with what is noted of their being read.</summary>
 internal static class NeedsExtensions
 {
     internal static RouteHandlerBuilder Needs(this RouteHandlerBuilder endpoint, Act act) => endpoint.WithMetadata(new Needed(act));
 
     internal static RouteHandlerBuilder Tells(this RouteHandlerBuilder endpoint, Reading what) => endpoint.WithMetadata(new Tells(what));
+
+    internal static RouteHandlerBuilder AnswerIsNotKept(this RouteHandlerBuilder endpoint) => endpoint.WithMetadata(new NotKept());
 
     internal static RouteHandlerBuilder OpenToAnybody(this RouteHandlerBuilder endpoint) => endpoint.WithMetadata(new Needed(null));
 }
@@ -71,10 +77,16 @@ internal sealed class Gate(RequestDelegate next)
             return (401, new("signed-out", "You are not signed in, or your sign-in has ended.", "Sign in."));
         var me = present.Me;
         context.Items[PresentKey] = present;
-        if (me.MustChangePassword && act != Act.OwnSignIn)
+        if (!Permissions.IsOpenTo(act, me.Door))
+            return me.Door == Door.StepNeeded
+                ? (403, new("step-needed", "Your password was right; your second step is still to be shown.", "Type the code of your app, or use a passkey."))
+                : (403, new("step-to-set-up", "Your school asks a second step of you, and you have none yet.", "Set one up first."));
+        if (me.MustChangePassword && act is not (Act.OwnSignIn or Act.PassDoor))
             return (403, new("password-change-needed", "The first password is for signing in once.", "Choose a password of your own first."));
         var caller = new Caller(me.Id, me.Role, me.Name) { From = new(context.Connection.RemoteIpAddress?.ToString() ?? "", present.Session) };
         context.Items[CallerKey] = caller;
+        if (Permissions.AsksAgain(act) && SecondStepRules.IsAskedAgain(present.HasStep, present.StepAt, premises.Clock.Real) && Permissions.InSchool(me.Role, act))
+            return (403, new("step-again", "Before this, your second step is asked once more.", "Type the code of your app, or use a passkey."));
         if (!Permissions.IsAboutClass(act))
             return Permissions.InSchool(me.Role, act) ? null : (403, new("not-allowed", "That is not among the things your role can do.", "Ask the coordinator."));
         if (!long.TryParse(context.GetRouteValue("classId") as string, out var classId))

@@ -11,6 +11,7 @@ namespace SpringLoft.Server.Api;
 /// person gets the answer of the first. What the act writes and the answer to it are one transaction, so that a process that
 /// is killed between the two leaves both or neither. Source: the IETF draft "The Idempotency-Key HTTP Header Field".
 /// </summary>
+/// <remarks>What an act gives back that nobody may read again (<see cref="NotKept"/>) is not kept: such an act sent twice is done twice.</remarks>
 internal sealed class Once(RequestDelegate next)
 {
     private const int LongestKey = 100;
@@ -21,7 +22,7 @@ internal sealed class Once(RequestDelegate next)
     {
         var key = context.Request.Headers["Idempotency-Key"].ToString();
         var changes = !HttpMethods.IsGet(context.Request.Method) && !HttpMethods.IsHead(context.Request.Method) && !HttpMethods.IsOptions(context.Request.Method);
-        if (key.Length == 0 || !changes || context.GetEndpoint()?.Metadata.GetMetadata<Needed>()?.Act is null)
+        if (key.Length == 0 || !changes || context.GetEndpoint() is not { } endpoint || endpoint.Metadata.GetMetadata<Needed>()?.Act is null || endpoint.Metadata.GetMetadata<NotKept>() is not null)
         {
             await next(context);
             return;

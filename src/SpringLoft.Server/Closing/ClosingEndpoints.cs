@@ -38,7 +38,7 @@ internal static class ClosingEndpoints
         {
             bin.Bin(who, new ClassId(archivedId), body.Name);
             return TypedResults.NoContent();
-        }).WithName("deleteArchived").Needs(Act.KeepLoft);
+        }).WithName("deleteArchived").Needs(Act.DeleteClasses);
         api.MapPost("/loft/{archivedId:long}/bring-back", (long archivedId, Caller who, LoftBin bin) =>
         {
             bin.BringBack(who, new ClassId(archivedId));

@@ -41,8 +41,9 @@ internal static class BackIn
             var now = SystemClock.Instance.GetCurrentInstant();
             db.Write(c =>
             {
+                var step = SecondStepStore.End(c, person.Id);
                 PersonStore.SetPassword(c, person.Id, SigningIn.Hash(phrase), mustChange: true, null, now, phrase);
-                Premises.Add(c, null, now, new("made a new slip", "person", person.Id.Value, null, $"{person.Name.Display}, on the server itself"));
+                Premises.Add(c, null, now, new("made a new slip", "person", person.Id.Value, null, $"{person.Name.Display}, on the server itself{(step ? ", and the second step taken away" : "")}"));
             });
             say.WriteLine($"{person.Name.Display} signs in as {person.UserName} with the password {phrase}; it is asked to be changed.");
             return 0;

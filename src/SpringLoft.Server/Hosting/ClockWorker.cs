@@ -1,14 +1,14 @@
 using SpringLoft.App;
 using SpringLoft.App.Closing;
-using SpringLoft.App.Letters;
 using SpringLoft.App.Rosters;
+using SpringLoft.App.School;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>What is due by the clock: the roster feed, what has lain in the bin long enough, and once a day the take-homes of those who left long ago and the files that nothing refers to.</summary>
-internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, ClassBin bins, LastCopies copies, FileSweep sweep, SendingLetters letters, ILogger<ClockWorker> log) : BackgroundService
+/// <summary>What is due by the clock: the roster feed, what has lain in the bin long enough, and once a day what the school's rules keep no longer and the files that nothing refers to.</summary>
+internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bin, ClassBin bins, Keeping keeping, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
@@ -28,8 +28,7 @@ internal sealed class ClockWorker(Premises premises, Feeding feeding, LoftBin bi
                     if (swept != premises.Clock.Today)
                     {
                         swept = premises.Clock.Today;
-                        copies.LetGoOfLeavers();
-                        letters.LetGo();
+                        keeping.Go();
                         sweep.Go(stoppingToken);
                     }
                     premises.Db.Forget();

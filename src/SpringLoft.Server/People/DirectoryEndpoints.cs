@@ -37,7 +37,7 @@ internal static class DirectoryEndpoints
         }).WithName("changePerson").Needs(Act.KeepDirectory);
         people.MapGet("/leaving", (long[] people, Leavers leavers) => leavers.Preview(Ids(people))).WithName("previewLeaving").Needs(Act.KeepDirectory);
         people.MapPut("/active", (ActiveBody body, Caller who, Leavers leavers) => body.Active ? leavers.BringBack(who, body.People ?? []) : leavers.Mark(who, body.People ?? [], body.OffRosters)).WithName("setActive").Needs(Act.KeepDirectory);
-        people.MapPut("/role", (RoleBody body, Caller who, SchoolDirectory directory) => new Changed(directory.SetRole(who, body.People ?? [], body.Role))).WithName("setRole").Needs(Act.KeepDirectory);
+        people.MapPut("/role", (RoleBody body, Caller who, SchoolDirectory directory) => new Changed(directory.SetRole(who, body.People ?? [], body.Role))).WithName("setRole").Needs(Act.SetRoles);
         people.MapGet("/duplicates", (SchoolDirectory directory) => directory.Duplicates()).WithName("duplicates").Needs(Act.KeepDirectory);
         people.MapPost("/apart", (PairBody body, Caller who, SchoolDirectory directory) =>
         {
@@ -49,12 +49,12 @@ internal static class DirectoryEndpoints
         {
             directory.Join(who, body.Kept, body.Gone);
             return TypedResults.NoContent();
-        }).WithName("joinPeople").Needs(Act.KeepDirectory);
+        }).WithName("joinPeople").Needs(Act.JoinPeople);
         people.MapPost("/joins/{joinId:long}/undo", (long joinId, Caller who, SchoolDirectory directory) =>
         {
             directory.UndoJoin(who, joinId);
             return TypedResults.NoContent();
-        }).WithName("undoJoin").Needs(Act.KeepDirectory);
+        }).WithName("undoJoin").Needs(Act.JoinPeople);
         people.MapGet("/slips", (long[] people, Caller who, Slips slips) => slips.Of(who, Ids(people))).WithName("slipsOfPeople").Needs(Act.HaveSlipsOfAnybody);
         people.MapGet("/slips/shown", (long[] people, Caller who, Slips slips) => slips.Show(who, null, Ids(people))).WithName("showSlipsOfPeople").Needs(Act.HaveSlipsOfAnybody);
         people.MapGet("/slips/pdf", (long[] people, Paper? paper, bool? letters, Caller who, Slips slips, SchoolAddress address) =>
@@ -63,7 +63,7 @@ internal static class DirectoryEndpoints
         {
             slips.Renew(who, null, body.People ?? []);
             return TypedResults.NoContent();
-        }).WithName("renewSlipsOfPeople").Needs(Act.HaveSlipsOfAnybody);
+        }).WithName("renewSlipsOfPeople").Needs(Act.MakeSlipsOfAnybody);
         api.MapGet("/naming/first-passwords", (string? rule, SchoolDirectory directory) => directory.SeeFirstPasswords(rule)).WithName("firstPasswords").Needs(Act.LayDownYear);
         api.MapPut("/naming/first-passwords", (FirstPasswordBody body, Caller who, SchoolDirectory directory) =>
         {

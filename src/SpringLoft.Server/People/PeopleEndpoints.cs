@@ -36,7 +36,7 @@ internal static class PeopleEndpoints
             return TypedResults.NoContent();
         }).WithName("signOut").OpenToAnybody();
 
-        api.MapGet("/me", (HttpContext context) => Gate.PresentOf(context).Me).WithName("me").Needs(Act.OwnSignIn);
+        api.MapGet("/me", (HttpContext context) => Gate.PresentOf(context).Me).WithName("me").Needs(Act.PassDoor);
 
         api.MapPost("/me/password", async (PasswordBody body, Caller who, SigningIn signingIn, HashTurns turns, HttpContext context) =>
         {

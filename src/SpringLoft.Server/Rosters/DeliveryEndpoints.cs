@@ -57,7 +57,7 @@ internal static class DeliveryEndpoints
         {
             feeding.Set(who, body);
             return TypedResults.NoContent();
-        }).WithName("setFeed").Needs(Act.TakeDeliveries);
+        }).WithName("setFeed").Needs(Act.SetFeed);
         api.MapPost("/feed/run", async (Caller who, Feeding feeding, CancellationToken stop) => new FeedRan(await feeding.Run(who, stop))).WithName("runFeed").Needs(Act.TakeDeliveries);
         api.MapGet("/oneroster/rosters", (long year, RostersOut rosters) => Uploads.Send(rosters.Bundle(new(year)))).WithName("exportRosters").Tells(Reading.Export).SendsFile().Needs(Act.TakeDeliveries);
         api.MapGet("/rosters/table", (long year, RostersOut rosters) => Uploads.Send(rosters.Table(new YearId(year)))).WithName("exportRostersTable").Tells(Reading.Export).SendsFile().Needs(Act.TakeDeliveries);

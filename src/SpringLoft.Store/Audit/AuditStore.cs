@@ -138,6 +138,13 @@ public static class AuditStore
         WHERE person_id = @person OR (thing = 'person' AND thing_id = @person)
         """, new { person, pseudonym });
 
+    /// <summary>Takes a name out of the words of all lines.</summary>
+    public static int EraseWords(IDbConnection c, string name, string pseudonym) =>
+        c.Execute("UPDATE audit SET detail = replace(detail, @name, @pseudonym), salt = NULL WHERE instr(detail, @name) > 0", new { name, pseudonym });
+
+    /// <summary>How many lines are from before a moment.</summary>
+    public static long CountBefore(IDbConnection c, Instant moment) => c.ExecuteScalar<long>("SELECT count(*) FROM audit WHERE at < @moment", new { moment });
+
     /// <summary>Chains lines that were written before there was a chain. Once there is one, nothing is.</summary>
     internal static void Begin(IDbConnection c)
     {

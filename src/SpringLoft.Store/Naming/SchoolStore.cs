@@ -17,6 +17,7 @@ public sealed record SchoolRow
 
     /// <summary>How first passwords are made.</summary>
     public string FirstPasswordRule { get; init; } = "";
+
     public int Version { get; init; }
 }
 

@@ -16,12 +16,15 @@ public sealed record SessionRow
 
     /// <summary>The network address that it was begun from.</summary>
     public string Address { get; init; } = "";
+
+    /// <summary>When the second step was last shown in it; null if it was not.</summary>
+    public Instant? StepAt { get; init; }
 }
 
 /// <summary>Owns session.</summary>
 public static class SessionStore
 {
-    private const string Columns = "id, person_id, begun_at, seen_at, browser, address";
+    private const string Columns = "id, person_id, begun_at, seen_at, browser, address, step_at";
 
     /// <summary>Begins one; of the token only its digest is kept.</summary>
     public static SessionId Begin(IDbConnection c, PersonId who, string token, string browser, string address, Instant now) => new(c.ExecuteScalar<long>(
@@ -35,6 +38,9 @@ public static class SessionStore
 
     /// <summary>Notes that the person is here.</summary>
     public static void Seen(IDbConnection c, SessionId id, Instant now) => c.Execute("UPDATE session SET seen_at = @now WHERE id = @id", new { id, now });
+
+    /// <summary>Notes that the second step was shown.</summary>
+    public static void Stepped(IDbConnection c, SessionId id, Instant now) => c.Execute("UPDATE session SET step_at = @now WHERE id = @id", new { id, now });
 
     /// <summary>Ends one of a person's; says whether it was there.</summary>
     public static bool End(IDbConnection c, PersonId who, SessionId id) => c.Execute("DELETE FROM session WHERE id = @id AND person_id = @who", new { id, who }) > 0;

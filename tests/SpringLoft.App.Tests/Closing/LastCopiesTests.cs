@@ -201,7 +201,7 @@ public sealed class LastCopiesTests : SchoolTest, IAsyncLifetime
         school.Bin.LetGo().ShouldBe(1);
         school.Premises.Db.Write(c => PersonStore.SetGrades(c, [(school.Umi.Id, "6", false)]));
         school.Copies.LetGoOfLeavers();
-        school.Clock.AdvanceDays(Leaving.DaysKept * 3);
+        school.Clock.AdvanceDays(SpringLoft.Core.School.SchoolRules.Default.LeaverDays * 3);
 
         school.Copies.LetGoOfLeavers().ShouldBe(0);
         TakenHome(school.Umi).Values.ShouldContain("umi's pot");
@@ -220,10 +220,10 @@ public sealed class LastCopiesTests : SchoolTest, IAsyncLifetime
     public void A_leavers_time_runs_from_the_day_they_left_not_from_the_day_it_was_made()
     {
         MakeTakeHomes();
-        school.Clock.AdvanceDays(Leaving.DaysKept + 50);
+        school.Clock.AdvanceDays(SpringLoft.Core.School.SchoolRules.Default.LeaverDays + 50);
         school.Premises.Db.Write(c => PersonStore.SetGrades(c, [(school.Umi.Id, "6", false)]));
         school.Copies.LetGoOfLeavers().ShouldBe(0);
-        school.Clock.AdvanceDays(Leaving.DaysKept);
+        school.Clock.AdvanceDays(SpringLoft.Core.School.SchoolRules.Default.LeaverDays);
         school.Copies.LetGoOfLeavers().ShouldBe(0, "on the last of its days it is there");
         school.Clock.AdvanceDays(1);
 

@@ -119,7 +119,7 @@ public class YearEndTests : SchoolTest
 
         school.Premises.Db.Write(c => PersonStore.SetGrades(c, [(school.Umi.Id, "6", false)]));
         school.Copies.LetGoOfLeavers();
-        school.Clock.AdvanceDays(Core.Closing.Leaving.DaysKept);
+        school.Clock.AdvanceDays(Core.School.SchoolRules.Default.LeaverDays);
         school.Copies.LetGoOfLeavers();
         Texts(school.TakeHomes.Open(school.Coordinator, school.Umi.Id, Year)).ShouldContainKey("index.html");
         school.Clock.AdvanceDays(1);

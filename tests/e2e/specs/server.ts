@@ -39,10 +39,10 @@ export async function startServer(args: string[], env: Record<string, string> = 
 export const demoSchool = resolve(import.meta.dirname, "../results/demo");
 
 /** The demo school in June on a copy of its own. */
-export function startDemo(): Promise<RunningServer> {
+export function startDemo(env: Record<string, string> = {}, at?: string): Promise<RunningServer> {
   const data = mkdtempSync(join(tmpdir(), "spring-loft-e2e-"));
   cpSync(demoSchool, data, { recursive: true });
-  return startServer(["--demo", "--today", "2027-06-07"], {}, data);
+  return startServer(["--demo", "--today", "2027-06-07"], env, data, at);
 }
 
 /** Each file of tests has a school of its own: it tells one story, and starts anew when it is run once more. */

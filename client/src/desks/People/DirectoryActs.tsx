@@ -13,6 +13,7 @@ import { Ask } from "../../parts/Ask";
 import { EnrollReport } from "../../parts/EnrollReport";
 import { Problem } from "../../parts/Problem";
 import { count } from "../../parts/words";
+import { ErasePerson } from "./ErasePerson";
 import { ChangeRole } from "./ChangeRole";
 import { MarkAsLeft } from "./MarkAsLeft";
 import type { StaffRole } from "./roles";
@@ -24,7 +25,7 @@ export function DirectoryActs(props: {
   onDone: () => void;
 }) {
   const { people } = props;
-  const [asking, setAsking] = useState<"class" | "left" | null>(null);
+  const [asking, setAsking] = useState<"class" | "left" | "step" | "erase" | null>(null);
   const [role, setRole] = useState<StaffRole | "">("");
   const ids = people.map((p) => p.id);
   const staff = people.every((p) => p.role !== "Student");
@@ -36,6 +37,12 @@ export function DirectoryActs(props: {
         api.PUT("/api/people/active", { body: { people: ids, active: true, offRosters: false }, headers }),
       ),
     props.onDone,
+  );
+  const one = people.length === 1 ? people[0]! : null;
+  const endStep = useAct(
+    (personId: number, headers) =>
+      take(api.DELETE("/api/people/{personId}/second-step", { params: { path: { personId } }, headers })),
+    () => setAsking(null),
   );
   return (
     <Box sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
@@ -77,7 +84,46 @@ export function DirectoryActs(props: {
             They have left…
           </Button>
         ))}
+      {props.coordinator && one && (
+        <Button variant="outlined" href={`/api/people/${one.id}/data`} download>
+          All data of theirs
+        </Button>
+      )}
+      {props.coordinator && one && staff && !gone && (
+        <Button variant="outlined" onClick={() => setAsking("step")}>
+          End second step…
+        </Button>
+      )}
+      {props.coordinator && one && gone && (
+        <Button variant="outlined" onClick={() => setAsking("erase")}>
+          Erase…
+        </Button>
+      )}
       <Problem error={back.error} />
+      {one && (
+        <Ask
+          open={asking === "step"}
+          title={`End the second step of ${one.given} ${one.family}?`}
+          act="End it"
+          busy={endStep.isPending}
+          error={endStep.error}
+          onAct={() => endStep.mutate(one.id)}
+          onClose={() => setAsking(null)}
+        >
+          <Typography>
+            For whoever has lost phone and codes. Make sure that it is them who ask. They are signed out
+            everywhere, sign in with their password alone, and a letter tells them.
+          </Typography>
+        </Ask>
+      )}
+      {one && asking === "erase" && (
+        <ErasePerson
+          id={one.id}
+          name={`${one.given} ${one.family}`}
+          onDone={props.onDone}
+          onClose={() => setAsking(null)}
+        />
+      )}
       {role !== "" && (
         <ChangeRole people={people} role={role} onDone={props.onDone} onClose={() => setRole("")} />
       )}

@@ -14,6 +14,7 @@ import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayMoment } from "../../parts/words";
+import { SecondStep } from "./SecondStep";
 
 /** Where one is signed in, who set the password, and the way to end what should not be. */
 export function SignIns() {
@@ -60,6 +61,11 @@ export function SignIns() {
             <Link component={RouterLink} to="/password">
               Change password
             </Link>
+            <Typography variant="h2">Your data</Typography>
+            <Typography>What Spring Loft has of you, to read, as JSON, and your files.</Typography>
+            <Link href="/api/me/data" download>
+              Download all of it
+            </Link>
           </>
         )
       }
@@ -101,6 +107,7 @@ export function SignIns() {
           </TableBody>
         </Table>
       )}
+      <SecondStep />
     </Desk>
   );
 }

@@ -1,0 +1,28 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useEffect } from "react";
+import { api, take, type Schemas } from "../../api/client";
+import { beginAnew } from "../../api/standing";
+import { useAct } from "../../api/useAct";
+import { ShowStep } from "../../parts/ShowStep";
+
+/** Between the door and the house: the password was right, the second step is still to be shown. */
+export function SecondStepDoor({ me }: { me: Schemas["Me"] }) {
+  const leave = useAct(() => take(api.POST("/api/sign-out")), beginAnew);
+  useEffect(() => {
+    document.title = "Second step · Spring Loft";
+  }, []);
+  return (
+    <Box component="main" sx={{ px: { xs: 3, md: 8 }, py: 8, maxWidth: 560 }}>
+      <Typography variant="h1">One more step, {me.name.split(" ")[0]}</Typography>
+      <Typography sx={{ color: "text.secondary", mt: 1, mb: 3 }}>
+        Your password was right. Now something that only you have.
+      </Typography>
+      <ShowStep onShown={() => undefined} />
+      <Button sx={{ mt: 3 }} onClick={() => leave.mutate(undefined)} disabled={leave.isPending}>
+        Not {me.name}? Sign out
+      </Button>
+    </Box>
+  );
+}
