@@ -19,7 +19,7 @@ import { ChangePassword } from "./desks/People/ChangePassword";
 import { SignIn } from "./desks/People/SignIn";
 import { RecoveryCodes } from "./desks/People/RecoveryCodes";
 import { SecondStep } from "./desks/People/SecondStep";
-import { SecondStepDoor } from "./desks/People/SecondStepDoor";
+import { SecondStepDoor, SignOutHere } from "./desks/People/SecondStepDoor";
 import { SignIns } from "./desks/People/SignIns";
 import { DirectoryDesk } from "./desks/People/DirectoryDesk";
 import { Duplicates } from "./desks/People/Duplicates";
@@ -93,6 +93,7 @@ export function App() {
           lead="Your school asks a second step of you: besides your password, something that only you have. It takes two minutes."
         >
           <SecondStep />
+          <SignOutHere name={me.data.name} />
         </Desk>
       </>
     );

@@ -186,6 +186,9 @@ if (address?.Scheme == "https")
     });
 app.UseSecurityHeaders(new HeaderPolicyCollection()
     .AddFrameOptionsDeny().AddContentTypeOptionsNoSniff().AddReferrerPolicyNoReferrer().RemoveServerHeader().AddCrossOriginOpenerPolicy(p => p.SameOrigin())
+    .AddCrossOriginResourcePolicy(p => p.SameOrigin()).AddCustomHeader("X-Permitted-Cross-Domain-Policies", "none")
+    // Nothing of the device is asked for but a camera for photos of work, and passkeys.
+    .AddCustomHeader("Permissions-Policy", "camera=(self), clipboard-write=(self), publickey-credentials-create=(self), publickey-credentials-get=(self), geolocation=(), microphone=(), payment=(), usb=(), display-capture=(), browsing-topics=()")
     .AddContentSecurityPolicy(csp =>
     {
         csp.AddDefaultSrc().Self();

@@ -46,7 +46,11 @@ public sealed class Database : IDisposable
             Audit.AuditStore.Begin(c);
             return SealedColumns.SealOld(c, this.seal);
         });
-        if (clear > 0) Clean();
+        try
+        {
+            if (clear > 0) Clean();
+        }
+        catch (SqliteException e) when (IsDiskFull(e)) { /* A file that can't be written anew now is overwritten as it is used. */ }
     }
 
     /// <summary>Where the file is.</summary>

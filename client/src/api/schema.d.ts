@@ -3976,7 +3976,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;

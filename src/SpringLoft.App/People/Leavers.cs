@@ -1,6 +1,12 @@
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Rosters;
+using SpringLoft.Store.Closing;
+using SpringLoft.Store.Letters;
+using SpringLoft.Store.Naming;
+using SpringLoft.Store.People;
 using SpringLoft.Store.Rosters;
+using SpringLoft.Store.School;
+using SpringLoft.Store.Years;
 
 namespace SpringLoft.App.People;
 
@@ -29,6 +35,7 @@ public sealed class Leavers(Premises premises)
     public LeaversReport Mark(Caller by, IReadOnlyList<PersonId> people, bool offRosters) => premises.Db.Write(c =>
     {
         var marked = SchoolDirectory.SetActive(c, by, Limited(people), false, premises.Clock.Now);
+        TellOfTakeHomes(c, people);
         if (!offRosters) return new LeaversReport(marked, 0, []);
         var places = Places(c, people);
         var off = places.Where(p => p.WhyNot is null).ToList();
@@ -42,6 +49,19 @@ public sealed class Leavers(Premises premises)
 
     /// <summary>Marks people as being back. Rosters that they came off they are put on again by hand.</summary>
     public LeaversReport BringBack(Caller by, IReadOnlyList<PersonId> people) => premises.Db.Write(c => new LeaversReport(SchoolDirectory.SetActive(c, by, Limited(people), true, premises.Clock.Now), 0, []));
+
+    // Who can't sign in any more is told where their work is, and for how long.
+    private void TellOfTakeHomes(IDbConnection c, IReadOnlyList<PersonId> people)
+    {
+        var (school, until) = (SchoolStore.Get(c)!.Name, premises.Clock.Today.PlusDays(RulesStore.Get(c).Rules.LeaverDays));
+        foreach (var p in PersonStore.Find(c, people).Where(p => p is { Active: false, Email: not null }))
+        {
+            if (TakeHomeStore.Of(c, p.Id) is not { Count: > 0 } homes) continue;
+            var years = YearStore.All(c).ToDictionary(y => y.Id, y => y.Year.Label);
+            LetterStore.Add(c, p.Email!, p.Name.Display, $"Your work at {school} waits for you",
+                $"You have left {school}. Your work of {string.Join(", ", homes.Select(h => years[h.YearId]))} is kept for you until {until:d MMMM uuuu}.\n\nAsk the school for it by then: a coordinator hands it out as one file that opens on any computer.\n", premises.Clock.Now);
+        }
+    }
 
     private static IReadOnlyList<PersonId> Limited(IReadOnlyList<PersonId> people) =>
         people.Count <= Most ? people : throw new RefusedException("too-many", $"{people.Count} people at once are too many.", $"Mark up to {Most} in one act.", "people");

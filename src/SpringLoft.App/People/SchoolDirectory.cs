@@ -112,6 +112,8 @@ public sealed class SchoolDirectory(Premises premises)
     {
         var found = Several(c, people);
         if (!active && found.Any(p => p.Id == by.Id)) throw new RefusedException("role-coordinator", "You can't mark yourself as having left.", "Let another coordinator do it.", "people");
+        if (active && found.FirstOrDefault(p => ErasingStore.IsErased(c, p.Id)) is { } erased)
+            throw new RefusedException("person-erased", $"{erased.Name.Display} was erased: nothing says any more who it was.", "Add them anew; it is another account.", "people");
         if (active) CheckThemselves(c, found, "people");
         foreach (var p in found.Where(p => p.Active != active))
         {

@@ -149,6 +149,7 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
     private readonly Dictionary<string, ClassId> newClasses = new(StringComparer.Ordinal);
     private readonly List<TodayPerson> peopleBefore = [];
     private readonly List<TodayClass> classesBefore = [];
+    private readonly List<PersonId> crossed = [];
     private readonly List<FolderBefore> positions = [];
     private readonly List<ItemId> items = [];
 
@@ -197,6 +198,7 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
                     _ => Changed(after, delivered[x.PersonRef!]),
                 };
             DeliveredStore.Save(c, after);
+            if (before.Role == SchoolRole.Student && after.Role != SchoolRole.Student) crossed.Add(before.Id);
         }
     }
 
@@ -278,6 +280,9 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
         var joins = chosen.Where(x => x.Kind is ChangeKind.Joins or ChangeKind.Moves).Select(x => (Change: x, Place: Place(x))).Where(x => x.Place is not null).ToList();
         var leaves = chosen.Where(x => x.Kind is ChangeKind.Leaves or ChangeKind.Moves).Select(x => (Class: x.Kind == ChangeKind.Moves ? x.FromClass!.Value : x.Class!.Value, Person: x.Person!.Value)).ToList();
         var roles = chosen.Where(x => x.Kind == ChangeKind.ChangesRole).Select(x => (Class: x.Class!.Value, Person: x.Person!.Value, Role: x.Role!.Value)).ToList();
+        // Who is staff from now on is nobody's student any more. What the records themselves say of a place stands; those that people gave end.
+        var elsewhere = joins.Select(j => j.Place!.Value).Concat(roles.Select(r => (r.Class, r.Person))).Concat(leaves).ToHashSet();
+        leaves.AddRange(RosterStore.PlacesOf(c, crossed).Where(p => p.Role == ClassRole.Student && !elsewhere.Contains((p.ClassId, p.PersonId)) && RosterStore.Member(c, p.ClassId, p.PersonId)?.EnrolledBy != EnrolledBy.Feed).Select(p => (p.ClassId, p.PersonId)));
         // In a class that is new nobody was before: there the moment tells whom the delivery brought.
         var made = newClasses.Values.ToHashSet();
         var undo = DeliveredStore.Before(c, [.. joins.Select(j => j.Place!.Value).Where(p => !made.Contains(p.Class)), .. leaves, .. roles.Select(r => (r.Class, r.Person))]);

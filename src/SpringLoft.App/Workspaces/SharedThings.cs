@@ -65,6 +65,8 @@ public sealed class SharedThings(Premises premises)
     public void SetBinned(Caller by, ResourceId id, bool binned) => premises.Db.Write(c =>
     {
         if (binned && ResourceStore.Find(c, id) is null) throw Refusals.NotFound("site or material");
+        if (!binned && ResourceStore.TitleOf(c, id) is { } back && ResourceStore.All(c).Any(r => r.Id != id && SafeName.Clash(r.Title, back)))
+            throw new RefusedException("name-taken", $"There is another “{back}” on the list by now.", "Give that one another title, then bring this one back.", "title");
         ResourceStore.SetBinned(c, id, binned ? premises.Clock.Now : null);
         var row = ResourceStore.Find(c, id);
         if (!binned && row is null) throw Refusals.NotFound("site or material");

@@ -132,46 +132,105 @@ public enum Act
     RollOver,
 }
 
+/// <summary>What an act is about: over whom or what the right to it is given.</summary>
+public enum ActScope
+{
+    /// <summary>Oneself and one's own.</summary>
+    Own,
+
+    /// <summary>A class, or the workspace of a department: by one's place in it.</summary>
+    Class,
+
+    /// <summary>The whole school: by what one is there.</summary>
+    School,
+}
+
+/// <summary>Who may do an act.</summary>
+/// <param name="Roles">In the school, for what is about oneself or the school.</param>
+/// <param name="Least">The least standing in a class that is enough, for what is about one.</param>
+/// <param name="Most">The highest standing that still may: what is a student's own is not for their teacher to do.</param>
+/// <param name="AsksAgain">True if the second step is asked once more before it, of whoever has one: it does the most harm in the wrong hands.</param>
+/// <param name="Before">How far in one must be: behind the door, or before it.</param>
+public sealed record Permission(Act Act, ActScope Scope, IReadOnlyList<SchoolRole> Roles, Standing Least = Standing.SignedIn, Standing Most = Standing.Coordinator, bool AsksAgain = false, Door Before = Door.Open);
+
 /// <summary>The one place where it says who may ask for what.</summary>
 public static class Permissions
 {
+    private static readonly SchoolRole[] Anybody = Enum.GetValues<SchoolRole>();
+    private static readonly SchoolRole[] Staff = [.. Anybody.Where(SecondStepRules.MayHave)];
+    private static readonly SchoolRole[] Teaching = [SchoolRole.Teacher, SchoolRole.Coordinator];
+    private static readonly SchoolRole[] Coordinating = [SchoolRole.Coordinator];
+
+    /// <summary>Every act, with who may do it.</summary>
+    public static IReadOnlyList<Permission> All { get; } =
+    [
+        new(Act.PassDoor, ActScope.Own, Anybody, Before: Door.StepNeeded),
+        new(Act.OwnSignIn, ActScope.Own, Anybody, Before: Door.StepToSetUp),
+        new(Act.SetUpSecondStep, ActScope.Own, Staff, AsksAgain: true, Before: Door.StepToSetUp),
+        new(Act.HaveOwnData, ActScope.Own, Anybody),
+        new(Act.SeeOwnClasses, ActScope.Own, Anybody),
+
+        new(Act.SeeBoard, ActScope.School, Teaching),
+        new(Act.SearchDirectory, ActScope.School, Teaching),
+        new(Act.MakeClass, ActScope.School, Teaching),
+        new(Act.AddPerson, ActScope.School, Teaching),
+        new(Act.SeeAudit, ActScope.School, Coordinating),
+        new(Act.PlanFolders, ActScope.School, Coordinating),
+        new(Act.LayDownYear, ActScope.School, Coordinating),
+        new(Act.KeepDirectory, ActScope.School, Coordinating),
+        new(Act.SetRoles, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.JoinPeople, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.MakeSlipsOfAnybody, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.EndSecondStep, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.SeeSchoolRules, ActScope.School, Coordinating),
+        new(Act.HavePersonData, ActScope.School, Coordinating),
+        new(Act.ErasePeople, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.SetSchoolRules, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.SetFeed, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.TakeDeliveries, ActScope.School, Coordinating),
+        new(Act.KeepLoft, ActScope.School, Coordinating),
+        new(Act.DeleteClasses, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.LetGoOfTakeHome, ActScope.School, Coordinating),
+        new(Act.HaveSlipsOfAnybody, ActScope.School, Coordinating),
+        new(Act.EndOwnPassword, ActScope.School, Coordinating),
+        new(Act.LetClassHaveSlips, ActScope.School, Coordinating),
+        new(Act.KeepLetters, ActScope.School, Coordinating),
+        new(Act.MoveDate, ActScope.School, Coordinating),
+
+        new(Act.SeeClass, ActScope.Class, [], Standing.Student),
+        new(Act.AddItem, ActScope.Class, [], Standing.Student),
+        new(Act.HandIn, ActScope.Class, [], Standing.Student, Standing.Student),
+        new(Act.TakeHome, ActScope.Class, [], Standing.Left),
+        new(Act.Arrange, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.ManageRoster, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.HaveSlips, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.Mark, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.OpenClass, ActScope.Class, [], Standing.Lead),
+        new(Act.CloseClass, ActScope.Class, [], Standing.Lead),
+        new(Act.RollOver, ActScope.Class, [], Standing.Lead),
+    ];
+
+    private static readonly Dictionary<Act, Permission> Table = All.ToDictionary(p => p.Act);
+
     /// <summary>Is the act decided by the person's place in a class, rather than in the school?</summary>
-    public static bool IsAboutClass(Act act) => act >= Act.SeeClass;
+    public static bool IsAboutClass(Act act) => Table[act].Scope == ActScope.Class;
 
-    /// <summary>Is the second step asked once more before it, of whoever has one? These do the most harm in the wrong hands.</summary>
-    public static bool AsksAgain(Act act) => act is Act.SetUpSecondStep or Act.SetRoles or Act.JoinPeople or Act.MakeSlipsOfAnybody or Act.EndSecondStep or Act.SetSchoolRules or Act.ErasePeople or Act.SetFeed or Act.DeleteClasses;
+    /// <summary>Is the second step asked once more before it, of whoever has one?</summary>
+    public static bool AsksAgain(Act act) => Table[act].AsksAgain;
 
-    /// <summary>How far in must somebody be to do it?</summary>
+    /// <summary>Is it open to somebody who is so far in?</summary>
     public static bool IsOpenTo(Act act, Door door) => door switch
     {
-        Door.StepNeeded => act is Act.PassDoor,
-        Door.StepToSetUp => act is Act.PassDoor or Act.OwnSignIn or Act.SetUpSecondStep,
+        Door.StepNeeded => Table[act].Before == Door.StepNeeded,
+        Door.StepToSetUp => Table[act].Before != Door.Open,
         _ => true,
     };
 
     /// <summary>May a person of this role in the school do an act that is about no class?</summary>
-    public static bool InSchool(SchoolRole role, Act act) => act switch
-    {
-        Act.PassDoor or Act.OwnSignIn or Act.HaveOwnData or Act.SeeOwnClasses => true,
-        Act.SetUpSecondStep => SecondStepRules.MayHave(role),
-        Act.SeeBoard or Act.SearchDirectory or Act.MakeClass or Act.AddPerson => role is SchoolRole.Teacher or SchoolRole.Coordinator,
-        Act.SeeAudit or Act.MoveDate or Act.LayDownYear or Act.PlanFolders or Act.KeepDirectory or Act.SetRoles or Act.JoinPeople or Act.MakeSlipsOfAnybody or Act.EndSecondStep
-            or Act.SeeSchoolRules or Act.SetSchoolRules or Act.HavePersonData or Act.ErasePeople or Act.SetFeed or Act.TakeDeliveries or Act.KeepLoft or Act.DeleteClasses or Act.HaveSlipsOfAnybody or Act.EndOwnPassword or Act.LetClassHaveSlips
-            or Act.LetGoOfTakeHome or Act.KeepLetters => role is SchoolRole.Coordinator,
-        _ => false,
-    };
+    public static bool InSchool(SchoolRole role, Act act) => Table[act] is { Scope: not ActScope.Class } p && p.Roles.Contains(role);
 
     /// <summary>May a person who stands so to a class do this in it? The state of the class is for the use case to judge.</summary>
-    public static bool InClass(Standing standing, Act act) => act switch
-    {
-        Act.TakeHome => standing >= Standing.Left,
-        Act.SeeClass => standing >= Standing.Student,
-        Act.AddItem => standing >= Standing.Student,
-        Act.HandIn => standing is Standing.Student,
-        Act.Arrange or Act.Mark or Act.ManageRoster or Act.HaveSlips => standing >= Standing.CoTeacher,
-        Act.OpenClass or Act.CloseClass or Act.RollOver => standing >= Standing.Lead,
-        _ => false,
-    };
+    public static bool InClass(Standing standing, Act act) => Table[act] is { Scope: ActScope.Class } p && standing >= p.Least && standing <= p.Most;
 
     /// <summary>
     /// A person's place relative to a class. Whoever has crossed in the school since, from student to staff or back, has no rights

@@ -33,6 +33,8 @@ internal static class PeopleEndpoints
         {
             if (context.User.FindFirstValue(Gate.TokenClaim) is { } token) sessions.SignOut(token);
             await context.SignOutAsync();
+            // What the browser has of it goes; that it is a known one stays.
+            context.Response.Headers["Clear-Site-Data"] = "\"cache\", \"storage\"";
             return TypedResults.NoContent();
         }).WithName("signOut").OpenToAnybody();
 

@@ -65,7 +65,7 @@ public static class TakeHomeStore
     public static IReadOnlyList<(PersonId Person, ClassId Class)> Places(IDbConnection c, YearId year) => [.. c.Query<(long, long)>(
         """
         SELECT m.person_id, m.class_id FROM member m JOIN class k ON k.id = m.class_id JOIN person p ON p.id = m.person_id
-        WHERE k.year_id = @year AND k.kind = 'Class' AND k.binned_at IS NULL AND k.opened_at IS NOT NULL AND m.role = 'Student' ORDER BY p.family_key, p.given_key, p.id, k.name_key
+        WHERE k.year_id = @year AND k.kind = 'Class' AND k.binned_at IS NULL AND k.opened_at IS NOT NULL AND m.role = 'Student' AND p.erased_at IS NULL ORDER BY p.family_key, p.given_key, p.id, k.name_key
         """, new { year }).Select(x => (new PersonId(x.Item1), new ClassId(x.Item2)))];
 
     /// <summary>Classes of a year in which a teacher holds work of a student, once for each piece.</summary>

@@ -39,9 +39,20 @@ public static class ErasingStore
           (SELECT count(*) FROM audit WHERE person_id = @id OR (thing = 'person' AND thing_id = @id)) AS lines
         """, new { id }) is var n ? new(n.Classes, n.Works, n.Files, n.TakeHomes, n.Lines) : null!;
 
-    /// <summary>Takes it out.</summary>
+    /// <summary>Has somebody been erased?</summary>
+    public static bool IsErased(IDbConnection c, PersonId id) => c.ExecuteScalar<bool>("SELECT erased_at IS NOT NULL FROM person WHERE id = @id", new { id });
+
+    /// <summary>Takes it out, of accounts too that were found to be the same person.</summary>
     /// <param name="pseudonym">Stands where the name stood.</param>
     public static void Erase(IDbConnection c, PersonId id, string pseudonym, Instant now)
+    {
+        foreach (var same in c.Query<PersonId>("SELECT id FROM person WHERE joined_into = @id AND erased_at IS NULL", new { id }).ToList()) One(c, same, pseudonym, now);
+        // What was joined can't be taken apart again: what it would take says who they were.
+        c.Execute("DELETE FROM person_join WHERE kept = @id OR gone = @id", new { id });
+        One(c, id, pseudonym, now);
+    }
+
+    private static void One(IDbConnection c, PersonId id, string pseudonym, Instant now)
     {
         var before = c.QuerySingle<Before>("SELECT given, family, email FROM person WHERE id = @id", new { id });
         SecondStepStore.End(c, id);
@@ -62,12 +73,17 @@ public static class ErasingStore
             UPDATE invitation SET letter_id = NULL WHERE letter_id IN (SELECT id FROM letter WHERE to_address = @email);
             UPDATE invitation SET email = @pseudonym WHERE accepted_by = @id OR email = @email COLLATE NOCASE;
             DELETE FROM letter WHERE to_address = @email COLLATE NOCASE;
+            DELETE FROM delivery_came WHERE person_id = @id;
             """, new { id, pseudonym, key = PersonName.SearchKey(pseudonym), userName = $"erased-{id.Value}", now, email = before.Email ?? "" });
         AuditStore.Erase(c, id, pseudonym);
         // In the words of other lines too, where nobody else has the same name.
-        var name = $"{before.Given} {before.Family}".Trim();
-        if (name.Length > 3 && !c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM person WHERE trim(given || ' ' || family) = @name COLLATE NOCASE)", new { name }))
-            AuditStore.EraseWords(c, name, pseudonym);
+        var name = new PersonName(before.Given, before.Family);
+        if (name.Display.Length <= 3 || c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM person WHERE given = @Given COLLATE NOCASE AND family = @Family COLLATE NOCASE)", before)) return;
+        foreach (var written in new[] { name.Display, name.Sort }.Distinct())
+        {
+            AuditStore.EraseWords(c, written, pseudonym);
+            c.Execute("UPDATE delivery_hold SET text = replace(text, @written, @pseudonym), person_ref = replace(person_ref, @written, @pseudonym) WHERE instr(text, @written) > 0", new { written, pseudonym });
+        }
     }
 
     private sealed record Before

@@ -75,6 +75,9 @@ public static class ResourceStore
         WHERE id = @Id AND version = @Version
         """, new { r.Id, r.Version, r.Title, key = SafeName.Key(r.Title), r.Url, r.FileName, r.Sha256, whom = r.ForWhom.ToString(), r.Grades, r.Courses, r.VendorId, r.VendorResourceId }) == 1;
 
+    /// <summary>The title of one, in the bin or not; null if there is none.</summary>
+    public static string? TitleOf(IDbConnection c, ResourceId id) => c.ExecuteScalar<string?>("SELECT title FROM resource WHERE id = @id", new { id });
+
     /// <summary>Puts one in the bin, or back with null.</summary>
     public static void SetBinned(IDbConnection c, ResourceId id, Instant? at) => c.Execute("UPDATE resource SET binned_at = @at WHERE id = @id", new { id, at });
 

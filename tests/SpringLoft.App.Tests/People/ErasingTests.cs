@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using SpringLoft.App.Audit;
 using SpringLoft.App.People;
+using SpringLoft.App.Rosters;
 using SpringLoft.Core.People;
 using SpringLoft.Store.People;
 
@@ -122,5 +123,24 @@ public class ErasingTests : SchoolTest
         // Every sealed column of a table that refers to people is among them, and whatever is called a hash, a token or a secret.
         foreach (var (table, column) in there.Where(x => x.Item2 is "secret" or "token" or "token_sha" or "token_sha256" or "password_hash" or "first_phrase" or "digest" or "public_key" or "calendar_token" && x.Item1 != "outbox"))
             PersonDataStore.Kept.ShouldContain((table, column));
+    }
+
+    [Fact]
+    public async Task Another_account_that_was_theirs_and_what_deliveries_asked_about_them_are_erased_too()
+    {
+        school.OpenClass();
+        var twin = school.Add("umi2", SchoolRole.Student, "Umi", "Hallgrimson-Twin", "7777");
+        new SchoolDirectory(school.Premises).Join(school.Coordinator, school.Umi.Id, twin.Id);
+        var deliveries = new Deliveries(school.Premises);
+        var table = new MemoryStream(Encoding.UTF8.GetBytes("record id,student number,given,family,role\nrec-u,1001,Umi,Hallgrímsson,teacher\n"));
+        await deliveries.Receive(school.Coordinator, school.Years[0].Id, "people.csv", table, CancellationToken.None);
+        Leaves();
+        school.Premises.Db.Write(c => { Store.Closing.TakeHomeStore.NoteLeavers(c, school.Premises.Clock.Today); });
+
+        erasing.Erase(school.Coordinator, school.Umi.Id, "Umi Hallgrímsson");
+
+        Everywhere("Hallgr").ShouldBeEmpty();
+        Everywhere("7777").ShouldBeEmpty();
+        Refused(() => new Leavers(school.Premises).BringBack(school.Coordinator, [school.Umi.Id])).ShouldBe("person-erased");
     }
 }

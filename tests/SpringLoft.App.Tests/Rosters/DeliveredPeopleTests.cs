@@ -247,4 +247,24 @@ public class DeliveredPeopleTests : DeliveryTest
         deliveries.See(await Table($"{text}co-teacher\n")).Summary.Changes.Keys.ShouldBe([ChangeKind.Joins]);
         deliveries.See(await Table($"{text}\n")).Holds.ShouldHaveSingleItem().Text.ShouldContain("is staff here and a student in the delivery");
     }
+
+    [Fact]
+    public async Task Who_becomes_staff_is_nobody_s_student_any_more_and_is_again_when_it_is_taken_back()
+    {
+        school.OpenClass();
+        await ApplyTable("record id,student number,given,family,role\nrec-u,1001,Umi,Hallgrímsson,student\n");
+        bool On() => school.Read(c => Store.Rosters.RosterStore.Member(c, school.Class, school.Umi.Id)) is { LeftAt: null };
+        var before = State();
+        var id = await Table("record id,student number,given,family,role\nrec-u,1001,Umi,Hallgrímsson,teacher\n");
+        deliveries.Decide(school.Coordinator, id, deliveries.See(id).Holds.Single().Key, HoldDecision.Yes, school.Umi.Id);
+        On().ShouldBeTrue();
+
+        Apply(id);
+
+        On().ShouldBeFalse();
+        Who(school.Umi.Id).Role.ShouldBe(SchoolRole.Teacher);
+        school.Read(c => Store.Rosters.RosterStore.Member(c, school.Class, school.Rúna.Id))!.LeftAt.ShouldBeNull();
+        applying.TakeBack(school.Coordinator, id);
+        State().ShouldBe(before);
+    }
 }

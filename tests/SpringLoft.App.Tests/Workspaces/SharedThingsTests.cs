@@ -123,4 +123,15 @@ public class SharedThingsTests : SchoolTest
         Site();
         Refused(() => Things.Add(school.Coordinator, new(title, url, whom, null, null, 0))).ShouldBe(code);
     }
+
+    [Fact]
+    public void One_whose_title_another_has_by_now_is_not_brought_back_beside_it()
+    {
+        var first = Site();
+        Things.SetBinned(school.Coordinator, first, true);
+        Site();
+
+        Refused(() => Things.SetBinned(school.Coordinator, first, false)).ShouldBe("name-taken");
+        Things.All().Count.ShouldBe(1);
+    }
 }

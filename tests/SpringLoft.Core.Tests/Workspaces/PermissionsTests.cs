@@ -50,4 +50,28 @@ public class PermissionsTests
     {
         foreach (var act in Enum.GetValues<Act>().Where(Permissions.IsAboutClass)) Permissions.InClass(Standing.SignedIn, act).ShouldBeFalse();
     }
+
+    [Fact]
+    public void Every_act_stands_in_the_table_once() => Permissions.All.Select(p => p.Act).Order().ShouldBe(Enum.GetValues<Act>().Order());
+
+    [Fact]
+    public void The_page_for_people_says_what_the_table_says()
+    {
+        var page = File.ReadAllLines(Path.Combine(AppContext.BaseDirectory, "../../../../../docs/permissions.md")).Where(l => l.StartsWith("| `", StringComparison.Ordinal)).Select(l => string.Join('|', l.Split('|')[..5])).ToList();
+
+        page.ShouldBe(Permissions.All.Select(p => $"| `{p.Act}` | {p.Scope.ToString().ToLowerInvariant()} | {Who(p)} | {(p.AsksAgain ? "yes" : "")} "));
+    }
+
+    private static string Who(Permission p) => p switch
+    {
+        { Most: Standing.Student } => "its students",
+        { Scope: ActScope.Class, Least: Standing.Student } => "whoever is in the class",
+        { Scope: ActScope.Class, Least: Standing.Left } => "whoever is or was a student of the class",
+        { Scope: ActScope.Class, Least: Standing.CoTeacher } => "its staff, coordinators",
+        { Scope: ActScope.Class } => "its lead teachers, coordinators",
+        { Roles.Count: 1 } => "coordinators",
+        { Roles.Count: 2 } => "teachers, coordinators",
+        { Roles.Count: 3 } => "staff",
+        _ => "everybody who signs in",
+    };
 }

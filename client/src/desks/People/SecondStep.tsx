@@ -40,7 +40,9 @@ export function SecondStep() {
         {has
           ? "Whoever has your password still needs this. It is asked at sign-in, and once more before acts that would hurt in the wrong hands."
           : d.required
-            ? "Choose one of the two; a passkey is the easier one on a device of your own."
+            ? d.passkeysOffered
+              ? "Choose one of the two; a passkey is the easier one on a device of your own."
+              : "An app on your phone shows a new code every half minute."
             : "With one, your password alone lets nobody in. You can read and change the work of many children: we advise it."}
       </Typography>
       {d.appSince !== null && (

@@ -9,7 +9,6 @@ import { ShowStep } from "../../parts/ShowStep";
 
 /** Between the door and the house: the password was right, the second step is still to be shown. */
 export function SecondStepDoor({ me }: { me: Schemas["Me"] }) {
-  const leave = useAct(() => take(api.POST("/api/sign-out")), beginAnew);
   useEffect(() => {
     document.title = "Second step · Spring Loft";
   }, []);
@@ -20,9 +19,17 @@ export function SecondStepDoor({ me }: { me: Schemas["Me"] }) {
         Your password was right. Now something that only you have.
       </Typography>
       <ShowStep onShown={() => undefined} />
-      <Button sx={{ mt: 3 }} onClick={() => leave.mutate(undefined)} disabled={leave.isPending}>
-        Not {me.name}? Sign out
-      </Button>
+      <SignOutHere name={me.name} />
     </Box>
+  );
+}
+
+/** The way back to the door, where there is no menu yet. */
+export function SignOutHere({ name }: { name: string }) {
+  const leave = useAct(() => take(api.POST("/api/sign-out")), beginAnew);
+  return (
+    <Button sx={{ mt: 3 }} onClick={() => leave.mutate(undefined)} disabled={leave.isPending}>
+      Not {name}? Sign out
+    </Button>
   );
 }

@@ -63,6 +63,7 @@ export function SetUpApp({ onClose }: { onClose: () => void }) {
         label="The code that the app shows"
         value={code}
         autoComplete="one-time-code"
+        sx={{ width: "100%" }}
         onChange={(e) => setCode(e.target.value)}
         error={confirm.error?.field === "code"}
       />

@@ -77,7 +77,7 @@ export function RulesDesk({ me }: { me: Schemas["Me"] }) {
       slip={
         v && (
           <>
-            <WhatItMeans rules={v} preview={changed ? preview.data : undefined} />
+            <WhatItMeans preview={changed ? preview.data : undefined} />
             <Usage seen={v} />
             <LetGo seen={v} />
           </>

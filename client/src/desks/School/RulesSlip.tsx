@@ -5,13 +5,7 @@ import { count, sayDay, sayBytes } from "../../parts/words";
 type Seen = Schemas["RulesView"];
 
 /** What other rules would do, before they are laid down. */
-export function WhatItMeans({
-  rules,
-  preview,
-}: {
-  rules: Seen;
-  preview: Schemas["RulesPreview"] | undefined;
-}) {
+export function WhatItMeans({ preview }: { preview: Schemas["RulesPreview"] | undefined }) {
   if (!preview) return <Typography variant="h2">Laid down as you see it</Typography>;
   const said = [
     preview.askedToSetUp > 0 &&
@@ -30,9 +24,6 @@ export function WhatItMeans({
       ) : (
         said.map((s) => <Typography key={s}>{s}</Typography>)
       )}
-      <Typography variant="body2" sx={{ color: "text.secondary" }}>
-        Version {rules.version} holds until you lay them down.
-      </Typography>
     </>
   );
 }
@@ -48,16 +39,8 @@ export function Usage({ seen }: { seen: Seen }) {
           ? " in all files of the school."
           : ` of ${seen.rules.schoolGigabytes} GB.`}
       </Typography>
-      {seen.largestClasses.length > 0 && (
-        <Typography variant="body2">
-          Most in classes: {seen.largestClasses.map((k) => `${k.name} (${sayBytes(k.bytes)})`).join("; ")}.
-        </Typography>
-      )}
-      {seen.largestPeople.length > 0 && (
-        <Typography variant="body2">
-          Most put in by: {seen.largestPeople.map((p) => `${p.name} (${sayBytes(p.bytes)})`).join("; ")}.
-        </Typography>
-      )}
+      <Most of="Most in classes" rows={seen.largestClasses} />
+      <Most of="Most put in by" rows={seen.largestPeople} />
     </>
   );
 }
@@ -77,5 +60,21 @@ export function LetGo({ seen }: { seen: Seen }) {
         ))
       )}
     </>
+  );
+}
+
+function Most({ of, rows }: { of: string; rows: Schemas["UsageRow"][] }) {
+  if (rows.length === 0) return null;
+  return (
+    <div>
+      <Typography variant="body2" sx={{ color: "text.secondary" }}>
+        {of}
+      </Typography>
+      {rows.map((r) => (
+        <Typography variant="body2" key={r.id}>
+          {r.name}, {sayBytes(r.bytes)}
+        </Typography>
+      ))}
+    </div>
   );
 }
