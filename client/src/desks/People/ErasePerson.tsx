@@ -59,8 +59,10 @@ export function ErasePerson(props: { id: number; name: string; onDone: () => voi
         <>
           <Typography sx={{ mb: 1 }}>
             <strong>Goes:</strong> name, number, e-mail, user name, sign-in
-            {v.counts.takeHomes > 0 && `, ${count(v.counts.takeHomes, "take-home", "take-homes")}`}; the name
-            in {count(v.counts.lines, "line", "lines")} of the audit trail.
+            {v.counts.takeHomes > 0 && `, ${count(v.counts.takeHomes, "take-home", "take-homes")}`}
+            {v.counts.lines > 0 &&
+              `; the name in ${count(v.counts.lines, "line", "lines")} of the audit trail`}
+            .
           </Typography>
           <Typography sx={{ mb: 1 }}>
             <strong>Stays, under the name “{v.becomes}”:</strong> {count(v.counts.works, "piece", "pieces")}{" "}
