@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using SpringLoft.Core.Audit;
+using SpringLoft.Store.People;
 using SpringLoft.Store.Rosters;
 
 namespace SpringLoft.App.Audit;
@@ -13,8 +14,9 @@ public sealed class Readings(Premises premises)
 
     /// <summary>Notes that somebody reads.</summary>
     /// <param name="id">The class it is read in; null for what is of the school.</param>
-    /// <param name="detail">What it is called where it is read.</param>
-    public void Note(Caller by, Reading what, ClassId? id, string detail)
+    /// <param name="about">The one person whose it is; null for what is of several.</param>
+    /// <param name="of">What exactly, in words.</param>
+    public void Note(Caller by, Reading what, ClassId? id, PersonId? about, string of)
     {
         var now = premises.Clock.Real;
         if (what.IsLook())
@@ -25,6 +27,10 @@ public sealed class Readings(Premises premises)
             if (noted.Count > 10_000) noted.Clear();
             noted[(by.Id, id, what)] = now;
         }
-        premises.Db.Write(c => Premises.Add(c, by, premises.Clock.Now, new(what.Act(), id is null ? "school" : "class", id?.Value, id, detail)));
+        premises.Db.Write(c =>
+        {
+            var whose = about is { } p ? PersonStore.Find(c, p)?.Name.Display : null;
+            Premises.Add(c, by, premises.Clock.Now, new(what.Act(), about is not null ? "person" : id is not null ? "class" : "school", about?.Value ?? id?.Value, id, whose is null ? of : $"{whose}: {of}"));
+        });
     }
 }

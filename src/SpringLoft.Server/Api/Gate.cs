@@ -15,7 +15,8 @@ namespace SpringLoft.Server.Api;
 internal sealed record Needed(Act? Act);
 
 /// <summary>What of others an endpoint hands out, to be noted in the audit trail.</summary>
-internal sealed record Tells(Reading What);
+/// <param name="Of">What exactly, as the audit trail says it.</param>
+internal sealed record Tells(Reading What, string Of);
 
 /// <summary>The answer is nothing to be kept, not even to be given again for the same key: it has a secret in it.</summary>
 internal sealed record NotKept;
@@ -25,7 +26,7 @@ internal static class NeedsExtensions
 {
     internal static RouteHandlerBuilder Needs(this RouteHandlerBuilder endpoint, Act act) => endpoint.WithMetadata(new Needed(act));
 
-    internal static RouteHandlerBuilder Tells(this RouteHandlerBuilder endpoint, Reading what) => endpoint.WithMetadata(new Tells(what));
+    internal static RouteHandlerBuilder Tells(this RouteHandlerBuilder endpoint, Reading what, string of) => endpoint.WithMetadata(new Tells(what, of));
 
     internal static RouteHandlerBuilder AnswerIsNotKept(this RouteHandlerBuilder endpoint) => endpoint.WithMetadata(new NotKept());
 
@@ -66,10 +67,12 @@ internal sealed class Gate(RequestDelegate next)
             await Problems.Write(context, problem.Status, problem.Refusal);
             return;
         }
-        if (endpoint.Metadata.GetMetadata<Tells>() is { What: var what })
-            readings.Note(CallerOf(context), what, long.TryParse(context.GetRouteValue("classId") as string, out var k) ? new ClassId(k) : null, endpoint.Metadata.GetMetadata<IEndpointNameMetadata>()?.EndpointName ?? "");
+        if (endpoint.Metadata.GetMetadata<Tells>() is { } tells)
+            readings.Note(CallerOf(context), tells.What, Number(context, "classId") is { } k ? new ClassId(k) : null, Number(context, "personId") is { } p ? new PersonId(p) : null, tells.Of);
         await next(context);
     }
+
+    private static long? Number(HttpContext context, string part) => long.TryParse(context.GetRouteValue(part) as string, out var number) ? number : null;
 
     private static (int Status, Refusal Refusal)? Shut(HttpContext context, Sessions sessions, Premises premises, Act act)
     {

@@ -74,20 +74,20 @@ internal static class AssignmentEndpoints
 
     private static void MapReturns(RouteGroupBuilder k)
     {
-        k.MapGet("/returns", (long classId, Returns returns) => returns.See(new(classId))).WithName("returns").Tells(Reading.Work).Needs(Act.Mark);
+        k.MapGet("/returns", (long classId, Returns returns) => returns.See(new(classId))).WithName("returns").Tells(Reading.Work, "the returns desk").Needs(Act.Mark);
         k.MapGet("/returns/preview", (long classId, long? assignment, bool unmarkedToo, Returns returns) =>
             returns.PreviewReturnAll(new(classId), assignment is { } a ? new AssignmentId(a) : null, unmarkedToo)).WithName("previewReturnAll").Needs(Act.Mark);
         k.MapPost("/returns", (long classId, ReturnAllBody body, Caller who, Returns returns) =>
             returns.ReturnAll(who, new(classId), body.Assignment, body.UnmarkedToo, body.Comment)).WithName("returnAll").Needs(Act.Mark);
         k.MapGet("/assignments/{assignmentId:long}/work.zip", (long classId, long assignmentId, Returns returns, CancellationToken stop) =>
-            Uploads.Send(returns.OpenAll(new(classId), new(assignmentId), stop))).WithName("allWork").Tells(Reading.Work).SendsFile().Needs(Act.Mark);
+            Uploads.Send(returns.OpenAll(new(classId), new(assignmentId), stop))).WithName("allWork").Tells(Reading.Work, "all work of an assignment").SendsFile().Needs(Act.Mark);
 
         var work = k.MapGroup("/work/{workId:long}");
-        work.MapGet("", (long classId, long workId, Returns returns) => returns.See(new(classId), new WorkId(workId))).WithName("work").Tells(Reading.Work).Needs(Act.Mark);
+        work.MapGet("", (long classId, long workId, Returns returns) => returns.See(new(classId), new WorkId(workId))).WithName("work").Tells(Reading.Work, "a piece of work").Needs(Act.Mark);
         work.MapGet("/turns/{turnId:long}/{position:int}", (long classId, long workId, long turnId, int position, Returns returns) =>
-            Uploads.Send(returns.OpenTurn(new(classId), new(workId), turnId, position))).WithName("turnFile").Tells(Reading.Work).SendsFile().Needs(Act.Mark);
+            Uploads.Send(returns.OpenTurn(new(classId), new(workId), turnId, position))).WithName("turnFile").Tells(Reading.Work, "a file as it was handed in").SendsFile().Needs(Act.Mark);
         work.MapGet("/files/{fileId:long}", (long classId, long workId, long fileId, Returns returns) =>
-            Uploads.Send(returns.Open(new(classId), new(workId), fileId))).WithName("workFileContent").Tells(Reading.Work).SendsFile().Needs(Act.Mark);
+            Uploads.Send(returns.Open(new(classId), new(workId), fileId))).WithName("workFileContent").Tells(Reading.Work, "a file of work").SendsFile().Needs(Act.Mark);
         work.MapPut("/mark", (long classId, long workId, MarkBody body, Caller who, Returns returns) =>
             returns.Mark(who, new(classId), new(workId), body.Score, body.Version)).WithName("mark").Needs(Act.Mark);
         work.MapPost("/comments", (long classId, long workId, CommentBody body, Caller who, Returns returns) =>

@@ -61,7 +61,7 @@ internal static class ClosingEndpoints
         r.MapGet("", (long runId, Caller who, ClosingRuns runs) => runs.See(who, new RunId(runId))).WithName("closingRun").Needs(Act.SeeBoard);
         r.MapGet("/events", (long runId, Caller who, ClosingRuns runs, CancellationToken stop) => TypedResults.ServerSentEvents(runs.Follow(who, new(runId), stop))).WithName("closingRunEvents").Needs(Act.SeeBoard);
         r.MapGet("/report", (long runId, Caller who, ClosingRuns runs) => runs.Report(who, new(runId))).WithName("closingReport").Needs(Act.SeeBoard);
-        r.MapGet("/report.csv", (long runId, Caller who, ClosingRuns runs) => Uploads.Send(runs.ReportCsv(who, new(runId)))).WithName("closingReportCsv").Tells(Reading.Export).SendsFile().Needs(Act.SeeBoard);
+        r.MapGet("/report.csv", (long runId, Caller who, ClosingRuns runs) => Uploads.Send(runs.ReportCsv(who, new(runId)))).WithName("closingReportCsv").Tells(Reading.Export, "the report of a closing run").SendsFile().Needs(Act.SeeBoard);
         r.MapPost("/wish", (long runId, WishBody body, Caller who, ClosingRuns runs) =>
         {
             runs.Wish(who, new(runId), body.Wish);
@@ -75,7 +75,7 @@ internal static class ClosingEndpoints
         k.MapGet("/runs/{runId:long}", (long classId, long runId, ClosingDesk desk) => desk.See(new(classId), new(runId))).WithName("run").Needs(Act.Arrange);
         k.MapGet("/runs/{runId:long}/events", (long classId, long runId, ClosingDesk desk, CancellationToken stop) =>
             TypedResults.ServerSentEvents(desk.Follow(new(classId), new(runId), stop))).WithName("runEvents").Needs(Act.Arrange);
-        k.MapGet("/package", (long classId, Loft loft) => Uploads.Send(loft.OpenPackage(new(classId)))).WithName("package").Tells(Reading.Package).SendsFile().Needs(Act.CloseClass);
+        k.MapGet("/package", (long classId, Loft loft) => Uploads.Send(loft.OpenPackage(new(classId)))).WithName("package").Tells(Reading.Package, "the archive package").SendsFile().Needs(Act.CloseClass);
         k.MapGet("/returned", (long classId, Caller who, LeftClass left) => left.Returned(who, new(classId))).WithName("ownReturned").Needs(Act.TakeHome);
         k.MapGet("/returned/{fileId:long}", (long classId, long fileId, Caller who, LeftClass left) => Uploads.Send(left.Open(who, new(classId), fileId))).WithName("ownReturnedFile").SendsFile().Needs(Act.TakeHome);
         k.MapGet("/take-home", (long classId, Caller who, Loft loft) => Uploads.Send(loft.OpenTakeHome(who, new(classId)))).WithName("takeHome").SendsFile().Needs(Act.TakeHome);

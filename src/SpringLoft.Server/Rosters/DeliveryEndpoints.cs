@@ -33,7 +33,7 @@ internal static class DeliveryEndpoints
         d.MapGet("/{deliveryId:long}/changes", (long deliveryId, ChangeKind? kind, string? className, bool? held, string? search, int? skip, Deliveries deliveries) =>
             deliveries.Changes(deliveryId, kind, className, held, search, skip ?? 0)).WithName("deliveryChanges").Needs(Act.TakeDeliveries);
         d.MapGet("/{deliveryId:long}/classes", (long deliveryId, Deliveries deliveries) => deliveries.Classes(deliveryId)).WithName("deliveryClasses").Needs(Act.TakeDeliveries);
-        d.MapGet("/{deliveryId:long}/source", (long deliveryId, Deliveries deliveries) => Uploads.Send(deliveries.Source(deliveryId))).WithName("deliverySource").Tells(Reading.Export).SendsFile().Needs(Act.TakeDeliveries);
+        d.MapGet("/{deliveryId:long}/source", (long deliveryId, Deliveries deliveries) => Uploads.Send(deliveries.Source(deliveryId))).WithName("deliverySource").Tells(Reading.Export, "a delivery as it came").SendsFile().Needs(Act.TakeDeliveries);
         d.MapPut("/{deliveryId:long}/columns", (long deliveryId, ColumnsBody body, Caller who, Deliveries deliveries) =>
         {
             deliveries.SetColumns(who, deliveryId, body.Columns ?? [], body.Whole);
@@ -59,8 +59,8 @@ internal static class DeliveryEndpoints
             return TypedResults.NoContent();
         }).WithName("setFeed").Needs(Act.SetFeed);
         api.MapPost("/feed/run", async (Caller who, Feeding feeding, CancellationToken stop) => new FeedRan(await feeding.Run(who, stop))).WithName("runFeed").Needs(Act.TakeDeliveries);
-        api.MapGet("/oneroster/rosters", (long year, RostersOut rosters) => Uploads.Send(rosters.Bundle(new(year)))).WithName("exportRosters").Tells(Reading.Export).SendsFile().Needs(Act.TakeDeliveries);
-        api.MapGet("/rosters/table", (long year, RostersOut rosters) => Uploads.Send(rosters.Table(new YearId(year)))).WithName("exportRostersTable").Tells(Reading.Export).SendsFile().Needs(Act.TakeDeliveries);
-        api.MapGet("/classes/{classId:long}/roster/table", (long classId, RostersOut rosters) => Uploads.Send(rosters.Table(new ClassId(classId)))).WithName("exportRoster").Tells(Reading.Export).SendsFile().Needs(Act.Arrange);
+        api.MapGet("/oneroster/rosters", (long year, RostersOut rosters) => Uploads.Send(rosters.Bundle(new(year)))).WithName("exportRosters").Tells(Reading.Export, "all rosters, for other programs").SendsFile().Needs(Act.TakeDeliveries);
+        api.MapGet("/rosters/table", (long year, RostersOut rosters) => Uploads.Send(rosters.Table(new YearId(year)))).WithName("exportRostersTable").Tells(Reading.Export, "all rosters, as a table").SendsFile().Needs(Act.TakeDeliveries);
+        api.MapGet("/classes/{classId:long}/roster/table", (long classId, RostersOut rosters) => Uploads.Send(rosters.Table(new ClassId(classId)))).WithName("exportRoster").Tells(Reading.Export, "the roster, as a table").SendsFile().Needs(Act.Arrange);
     }
 }

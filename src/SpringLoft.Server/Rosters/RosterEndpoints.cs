@@ -37,7 +37,7 @@ internal static class RosterEndpoints
         api.MapGet("/directory", (RosterDesk desk, string? starts, bool students, long? classId) =>
             desk.Search(classId is { } k ? new ClassId(k) : null, starts, students)).WithName("searchDirectory").Needs(Act.SearchDirectory);
         var roster = api.MapGroup("/classes/{classId:long}/roster");
-        roster.MapGet("", (long classId, RosterDesk desk) => desk.See(new(classId))).WithName("roster").Tells(Reading.Roster).Needs(Act.Arrange);
+        roster.MapGet("", (long classId, RosterDesk desk) => desk.See(new(classId))).WithName("roster").Tells(Reading.Roster, "the roster").Needs(Act.Arrange);
         roster.MapPost("", (long classId, EnrollBody body, Caller who, RosterDesk desk) =>
             desk.Enroll(who, new(classId), body.People ?? [], body.Role, body.IncludeOpen)).WithName("enroll").Needs(Act.ManageRoster);
         roster.MapPost("/reading", (long classId, PasteBody body, RosterDesk desk) => desk.ReadPaste(new(classId), body.Text, body.Students)).WithName("readRosterPaste").Needs(Act.ManageRoster);
@@ -81,13 +81,13 @@ internal static class RosterEndpoints
             moving.Preview(who, new(classId), new(personId), body.To, body.IncludeOpen)).WithName("previewMove").Needs(Act.ManageRoster);
         roster.MapPost("/{personId:long}/move", (long classId, long personId, MoveBody body, Caller who, MovingSets moving) =>
             moving.Move(who, new(classId), new(personId), body.To, body.IncludeOpen)).WithName("moveStudent").Needs(Act.ManageRoster);
-        roster.MapGet("/{personId:long}/earlier", (long classId, long personId, MovingSets moving) => moving.Earlier(new(classId), new(personId))).WithName("earlierWork").Tells(Reading.Work).Needs(Act.Mark);
-        roster.MapGet("/{personId:long}/earlier/{fileId:long}", (long classId, long personId, long fileId, MovingSets moving) => Uploads.Send(moving.Open(new(classId), new(personId), fileId))).WithName("earlierFile").Tells(Reading.Work).SendsFile().Needs(Act.Mark);
+        roster.MapGet("/{personId:long}/earlier", (long classId, long personId, MovingSets moving) => moving.Earlier(new(classId), new(personId))).WithName("earlierWork").Tells(Reading.Work, "work from another class").Needs(Act.Mark);
+        roster.MapGet("/{personId:long}/earlier/{fileId:long}", (long classId, long personId, long fileId, MovingSets moving) => Uploads.Send(moving.Open(new(classId), new(personId), fileId))).WithName("earlierFile").Tells(Reading.Work, "a file of work from another class").SendsFile().Needs(Act.Mark);
     }
 
     private static void MapGroups(RouteGroupBuilder k)
     {
-        k.MapGet("/groups", (long classId, GroupDesk desk) => desk.See(new(classId))).WithName("groups").Tells(Reading.Roster).Needs(Act.Arrange);
+        k.MapGet("/groups", (long classId, GroupDesk desk) => desk.See(new(classId))).WithName("groups").Tells(Reading.Roster, "the groups").Needs(Act.Arrange);
         k.MapPost("/groups", (long classId, GroupBody body, Caller who, GroupDesk desk) => desk.Make(who, new(classId), body.Name, body.Members ?? [])).WithName("makeGroup").Needs(Act.Arrange);
         k.MapPost("/groups-of-grades", (long classId, Caller who, GroupDesk desk) => desk.MakeOfGrades(who, new(classId))).WithName("makeGroupsOfGrades").Needs(Act.Arrange);
         k.MapPost("/groups/preview", (long classId, GroupsAsk body, MakingGroups making) => making.Preview(new(classId), body)).WithName("previewGroups").Needs(Act.Arrange);

@@ -27,7 +27,7 @@ internal static class RulesEndpoints
 
         api.MapGet("/me/data", (Caller who, PersonData data, CancellationToken stop) => Uploads.Send(data.Of(who.Id, stop))).WithName("ownData").SendsFile().Needs(Act.HaveOwnData);
         var person = api.MapGroup("/people/{personId:long}");
-        person.MapGet("/data", (long personId, PersonData data, CancellationToken stop) => Uploads.Send(data.Of(new PersonId(personId), stop))).WithName("personData").Tells(Reading.Person).SendsFile().Needs(Act.HavePersonData);
+        person.MapGet("/data", (long personId, PersonData data, CancellationToken stop) => Uploads.Send(data.Of(new PersonId(personId), stop))).WithName("personData").Tells(Reading.Person, "all data").SendsFile().Needs(Act.HavePersonData);
         person.MapGet("/erasing", (long personId, Erasing erasing) => erasing.Preview(new PersonId(personId))).WithName("previewErasing").Needs(Act.HavePersonData);
         person.MapPost("/erasing", (long personId, EraseBody body, Caller who, Erasing erasing) =>
         {

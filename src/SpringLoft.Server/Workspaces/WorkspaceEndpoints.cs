@@ -111,9 +111,9 @@ internal static class WorkspaceEndpoints
         k.MapPost("/folders/{folderId:long}/zips", (long classId, long folderId, Caller who, TreeIntake trees, HttpRequest request, CancellationToken stop) =>
             trees.TakeZip(who, new(classId), new(folderId), request.Body, stop)).WithName("takeZip").TakesFile().Needs(Act.Arrange);
         k.MapGet("/folders/{folderId:long}/zip", (long classId, long folderId, Caller who, TreeOutlet outlet, CancellationToken stop) =>
-            Uploads.Send(outlet.Zip(who, new(classId), new(folderId), stop))).WithName("folderZip").Tells(Reading.Work).SendsFile().Needs(Act.SeeClass);
+            Uploads.Send(outlet.Zip(who, new(classId), new(folderId), stop))).WithName("folderZip").Tells(Reading.Work, "a folder as a zip").SendsFile().Needs(Act.SeeClass);
         k.MapGet("/zip", (long classId, Caller who, TreeOutlet outlet, CancellationToken stop) =>
-            Uploads.Send(outlet.Zip(who, new(classId), null, stop))).WithName("workspaceZip").Tells(Reading.Work).SendsFile().Needs(Act.SeeClass);
+            Uploads.Send(outlet.Zip(who, new(classId), null, stop))).WithName("workspaceZip").Tells(Reading.Work, "the workspace as a zip").SendsFile().Needs(Act.SeeClass);
         k.MapPost("/folders/{folderId:long}/tree", (long classId, long folderId, TreeBody body, Caller who, TreeIntake trees) =>
             trees.Make(who, new(classId), new(folderId), body.Paths ?? [])).WithName("dropTree").Needs(Act.Arrange);
         k.MapGet("/folders/{folderId:long}/sight", (long classId, long folderId, Arranging arranging) => arranging.WhoSees(new(classId), new(folderId))).WithName("whoSeesFolder").Needs(Act.Arrange);
@@ -132,7 +132,7 @@ internal static class WorkspaceEndpoints
             items.SetMayCopy(who, new(classId), new(itemId), body.MayCopy);
             return TypedResults.NoContent();
         }).WithName("setMayCopy").Needs(Act.Arrange);
-        k.MapGet("/items/{itemId:long}/page", (long classId, long itemId, Caller who, Items items) => items.ReadPage(who, new(classId), new(itemId))).WithName("readPage").Tells(Reading.Work).Needs(Act.SeeClass);
+        k.MapGet("/items/{itemId:long}/page", (long classId, long itemId, Caller who, Items items) => items.ReadPage(who, new(classId), new(itemId))).WithName("readPage").Tells(Reading.Work, "a page").Needs(Act.SeeClass);
         k.MapPut("/items/{itemId:long}/page", async (long classId, long itemId, PageBody body, Caller who, Items items, CancellationToken stop) =>
         {
             await items.ChangePage(who, new(classId), new(itemId), body.Title, body.Text, body.Version, stop);
@@ -142,7 +142,7 @@ internal static class WorkspaceEndpoints
             items.Together(who, new(classId), new(itemId), body.Version, body.Text, body.Decided)).WithName("pageTogether").Needs(Act.AddItem);
         k.MapGet("/items/{itemId:long}/versions", (long classId, long itemId, Caller who, Items items) => items.Versions(who, new(classId), new(itemId))).WithName("thingVersions").Needs(Act.SeeClass);
         k.MapGet("/items/{itemId:long}/versions/{version:int}", (long classId, long itemId, int version, Caller who, Items items) =>
-            Uploads.Send(items.OpenVersion(who, new(classId), new(itemId), version))).WithName("thingVersion").Tells(Reading.Work).SendsFile().Needs(Act.SeeClass);
+            Uploads.Send(items.OpenVersion(who, new(classId), new(itemId), version))).WithName("thingVersion").Tells(Reading.Work, "an earlier version").SendsFile().Needs(Act.SeeClass);
         k.MapGet("/items/{itemId:long}/versions/{version:int}/differences", (long classId, long itemId, int version, Caller who, Items items) => items.Differences(who, new(classId), new(itemId), version)).WithName("versionDifferences").Needs(Act.SeeClass);
         k.MapPost("/items/{itemId:long}/versions/{version:int}/bring-back", (long classId, long itemId, int version, VersionBody body, Caller who, Items items) =>
         {
@@ -155,7 +155,7 @@ internal static class WorkspaceEndpoints
             return TypedResults.NoContent();
         }).WithName("renameItem").Needs(Act.AddItem);
         k.MapGet("/items/{itemId:long}/content", (long classId, long itemId, Caller who, Items items) =>
-            Uploads.Send(items.Open(who, new(classId), new(itemId)))).WithName("itemContent").Tells(Reading.Work).SendsFile().Needs(Act.SeeClass);
+            Uploads.Send(items.Open(who, new(classId), new(itemId)))).WithName("itemContent").Tells(Reading.Work, "a file").SendsFile().Needs(Act.SeeClass);
         k.MapPut("/items/{itemId:long}/folders", (long classId, long itemId, FilingBody body, Caller who, Items items) =>
         {
             items.FileIn(who, new(classId), new(itemId), body.Folders ?? []);
