@@ -5270,9 +5270,11 @@ export interface components {
             name: null | string;
             reason: null | string;
         };
+        /** @enum {unknown} */
+        LetGoKind: "TakeHomes" | "Letters" | "AuditLines" | "People";
         LetGoRow: {
             day: components["schemas"]["LocalDate"];
-            kind: string;
+            kind: components["schemas"]["LetGoKind"];
             /** Format: int64 */
             many: number;
         };

@@ -1,8 +1,10 @@
 using SpringLoft.Store.Files;
 using SpringLoft.Core.Closing;
+using SpringLoft.Core.School;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Zips;
 using SpringLoft.Store.Closing;
+using SpringLoft.Store.School;
 
 namespace SpringLoft.App.Closing;
 
@@ -40,7 +42,7 @@ public sealed class LastCopies(Premises premises)
             var today = premises.Clock.Today;
             TakeHomeStore.NoteLeavers(c, today);
             var gone = 0;
-            foreach (var (person, year) in TakeHomeStore.OfLeavers(c, Leaving.LeftBy(today, Store.School.RulesStore.Get(c).Rules.LeaverDays)))
+            foreach (var (person, year) in TakeHomeStore.OfLeavers(c, Leaving.LeftBy(today, RulesStore.Get(c).Rules.LeaverDays)))
             {
                 if (TakeHomeStore.Of(c, person).First(t => t.YearId == year) is var t && LastCopyStore.Holds(c, t.Sha256).Count == 0) continue;
                 if (LastCopyStore.OnlyIn(c, person, year) > 0) continue;
@@ -48,6 +50,7 @@ public sealed class LastCopies(Premises premises)
                 Premises.Add(c, null, premises.Clock.Now, new("let go of take-home", "person", person.Value, null, $"year {year.Value}: they left, and all of it stands elsewhere"));
                 gone++;
             }
+            RulesStore.NoteLetGo(c, today, LetGoKind.TakeHomes, gone);
             return gone;
         });
     }

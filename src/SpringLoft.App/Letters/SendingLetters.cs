@@ -1,4 +1,5 @@
 using SpringLoft.Core.Letters;
+using SpringLoft.Core.School;
 using SpringLoft.Store.Letters;
 using SpringLoft.Store.School;
 
@@ -46,7 +47,9 @@ public sealed class SendingLetters(Premises premises, IPost post)
         var (gone, listed) = premises.Db.Write(c =>
         {
             var days = Duration.FromDays(RulesStore.Get(c).Rules.LetterDays);
-            return (LetterStore.RemoveBefore(c, premises.Clock.Now - days), days);
+            var removed = LetterStore.RemoveBefore(c, premises.Clock.Now - days);
+            RulesStore.NoteLetGo(c, premises.Clock.Today, LetGoKind.Letters, removed);
+            return (removed, days);
         });
         post.LetGo(premises.Clock.Real - listed);
         return gone;

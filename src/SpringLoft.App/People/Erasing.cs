@@ -1,4 +1,5 @@
 using SpringLoft.Core.People;
+using SpringLoft.Core.School;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Closing;
 using SpringLoft.Store.People;
@@ -49,6 +50,7 @@ public sealed class Erasing(Premises premises)
             Do(c, null, person);
             done++;
         }
+        RulesStore.NoteLetGo(c, premises.Clock.Today, LetGoKind.People, done);
         return done;
     });
 
@@ -62,7 +64,10 @@ public sealed class Erasing(Premises premises)
     private static (PersonRow Person, ErasureFacts Facts, int LeaverDays) Found(IDbConnection c, PersonId id)
     {
         var person = PersonStore.Find(c, id) ?? throw Refusals.NotFound("person");
-        return (person, ErasingStore.Facts(c, id, year => LastCopyStore.OnlyIn(c, id, year))!, RulesStore.Get(c).Rules.LeaverDays);
+        var homes = TakeHomeStore.Of(c, id).ToDictionary(t => t.YearId);
+        // One of which it is not known what it holds (not read yet, or damaged) may hold what stands nowhere else: all of it counts as that.
+        int Alone(YearId year) => LastCopyStore.Holds(c, homes[year].Sha256).Count == 0 ? Math.Max(1, homes[year].Files) : LastCopyStore.OnlyIn(c, id, year);
+        return (person, ErasingStore.Facts(c, id, Alone)!, RulesStore.Get(c).Rules.LeaverDays);
     }
 
     private static string Why(ErasureBar bar, ErasureFacts f, int days) => bar switch

@@ -130,7 +130,7 @@ public sealed class Invitations(Premises premises)
 
     private static InvitationRow Find(IDbConnection c, string? token) => JoinStore.ByToken(c, Sha(token ?? "")) ?? throw Refusals.NotFound("invitation");
 
-    private static string Sha(string token) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(token)));
+    private static string Sha(string token) => Store.Sealing.SealedColumns.Digest(token);
 
     private static string Letter(string by, ClassRow k, string school, ClassRole role, string address, LocalDate until) =>
         $"""

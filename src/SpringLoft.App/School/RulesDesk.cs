@@ -29,7 +29,6 @@ public sealed class RulesDesk(Premises premises)
 {
     private const int Shown = 5;
     private const int LetGoShown = 20;
-    private const long Mega = 1024 * 1024;
 
     /// <summary>The rules as they are.</summary>
     public RulesView See() => premises.Db.Read(c =>
@@ -49,7 +48,7 @@ public sealed class RulesDesk(Premises premises)
             Without(c).Count(p => SecondStepRules.IsRequired(next.SecondStep, p.Role)),
             next.AuditYears is { } years ? Store.Audit.AuditStore.CountBefore(c, premises.Clock.StartOf(premises.Clock.Today.PlusYears(-years))) : 0,
             next.PeopleYears is { } left ? ErasingStore.Left(c, premises.Clock.Today.PlusYears(-left)).Count : 0,
-            next.ClassMegabytes is { } most ? [.. UsageStore.LargestClasses(c, 50).Where(k => k.Bytes > most * Mega)] : []));
+            next.ClassBytes() is { } most ? UsageStore.ClassesOver(c, most) : []));
     }
 
     /// <summary>Lays them down, at the version that was seen.</summary>

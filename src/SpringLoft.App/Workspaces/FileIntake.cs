@@ -30,11 +30,9 @@ internal static class FileIntake
     {
         var (rules, _) = RulesStore.Get(c);
         var limits = new List<RoomOf>();
-        if (rules.PersonMegabytes is { } p && student is { } who) limits.Add(new(Core.School.RoomFor.Student, UsageStore.OfPerson(c, who), p * Mega));
-        if (rules.ClassMegabytes is { } k && id is { } there) limits.Add(new(Core.School.RoomFor.Class, UsageStore.OfClass(c, there), k * Mega));
-        if (rules.SchoolGigabytes is { } s) limits.Add(new(Core.School.RoomFor.School, UsageStore.OfSchool(c), s * Mega * 1024));
+        if (rules.PersonBytes() is { } p && student is { } who) limits.Add(new(Core.School.RoomFor.Student, UsageStore.OfPerson(c, who), p));
+        if (rules.ClassBytes() is { } k && id is { } there) limits.Add(new(Core.School.RoomFor.Class, UsageStore.OfClass(c, there), k));
+        if (rules.SchoolBytes() is { } s) limits.Add(new(Core.School.RoomFor.School, UsageStore.OfSchool(c), s));
         return Room.Tightest(limits);
     }
-
-    private const long Mega = 1024 * 1024;
 }

@@ -86,11 +86,11 @@ public sealed class Items(Premises premises)
     public async Task<ItemId> AddPage(Caller by, ClassId id, FolderId folder, string? title, string? text, CancellationToken stop)
     {
         var name = PageTitle(title);
-        premises.Db.Read(c => CheckMayAdd(c, by, id, folder));
-        var file = await KeepText(text, stop).ConfigureAwait(false);
+        var at = premises.Db.Read(c => CheckMayAdd(c, by, id, folder));
+        var file = await KeepText(by, at, name, text, stop).ConfigureAwait(false);
         return premises.Db.Write(c =>
         {
-            var at = CheckMayAdd(c, by, id, folder);
+            at = CheckMayAdd(c, by, id, folder);
             var now = premises.Clock.Now;
             var free = SafeName.Distinct(name, ItemStore.NamesIn(c, folder).Select(SafeName.Key).ToHashSet(), isFile: false);
             ItemStore.AddBlob(c, file, now);
@@ -115,8 +115,12 @@ public sealed class Items(Premises premises)
         // An empty text empties the page; none at all is a request that lacks something.
         if (text is null) throw new RefusedException("missing", "The text of the page is missing.", "Send the whole text.", "text");
         ItemRow Page(IDbConnection c) => CheckMay(c, by, id, item, remove: false) is { Kind: ItemKind.Page } row ? row : throw Refusals.NotFound("page");
-        premises.Db.Read(Page);
-        var file = await KeepText(text, stop).ConfigureAwait(false);
+        var at = premises.Db.Read(c =>
+        {
+            Page(c);
+            return ClassGate.Find(c, by, id);
+        });
+        var file = await KeepText(by, at, name, text, stop).ConfigureAwait(false);
         premises.Db.Write(c =>
         {
             var row = Page(c);
@@ -282,11 +286,11 @@ public sealed class Items(Premises premises)
         return row;
     }
 
-    private async Task<StoredFile> KeepText(string? text, CancellationToken stop)
+    private Task<StoredFile> KeepText(Caller by, ClassAndPlace at, string name, string? text, CancellationToken stop)
     {
         var kept = Refusals.NotLonger(text ?? "", "text", "The page", MostText).ReplaceLineEndings("\n");
-        using var bytes = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(kept.Length == 0 ? "\n" : kept));
-        return await premises.Files.TakeIn(bytes, long.MaxValue, stop).ConfigureAwait(false);
+        var bytes = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(kept.Length == 0 ? "\n" : kept));
+        return FileIntake.TakeIn(premises, bytes, name, at.Standing == Standing.Student ? by.Id : null, at.Class.Id, stop);
     }
 
     private static string PageTitle(string? title)

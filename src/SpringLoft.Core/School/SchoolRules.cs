@@ -2,6 +2,22 @@ using SpringLoft.Core.People;
 
 namespace SpringLoft.Core.School;
 
+/// <summary>What is let go of by the school's rules.</summary>
+public enum LetGoKind
+{
+    /// <summary>Take-homes of people who left.</summary>
+    TakeHomes,
+
+    /// <summary>Letters that were sent or given up.</summary>
+    Letters,
+
+    /// <summary>Lines of the audit trail.</summary>
+    AuditLines,
+
+    /// <summary>The data of people who left.</summary>
+    People,
+}
+
 /// <summary>What a school lays down for everybody: on signing in, on room for files, on how long things are kept. Null is no limit, or for ever.</summary>
 /// <param name="FileMegabytes">Most of one file.</param>
 /// <param name="PersonMegabytes">Most of what one student has put in, over all classes.</param>
@@ -13,6 +29,17 @@ namespace SpringLoft.Core.School;
 /// <param name="PeopleYears">How long after they left a person's name and data stay; null for until somebody erases them.</param>
 public sealed record SchoolRules(SecondStepFor SecondStep, int FileMegabytes, int? PersonMegabytes, int? ClassMegabytes, int? SchoolGigabytes, int? AuditYears, int LetterDays, int LeaverDays, int? PeopleYears)
 {
+    private const long Mega = 1024 * 1024;
+
+    /// <summary>Most bytes of what one student has put in; null for no limit.</summary>
+    public long? PersonBytes() => PersonMegabytes * Mega;
+
+    /// <summary>Most bytes in one class; null for no limit.</summary>
+    public long? ClassBytes() => ClassMegabytes * Mega;
+
+    /// <summary>Most bytes of all files; null for no limit.</summary>
+    public long? SchoolBytes() => SchoolGigabytes * Mega * 1024;
+
     /// <summary>What holds until a school says otherwise.</summary>
     public static readonly SchoolRules Default = new(SecondStepFor.Nobody, 2048, null, null, null, null, 30, 400, null);
 

@@ -39,6 +39,9 @@ public static class UsageStore
     public static IReadOnlyList<UsageRow> LargestClasses(IDbConnection c, int most) => Rows(c,
         $"SELECT k.id, k.name, sum(b.size) AS bytes FROM ({OfClasses}) u JOIN blob b ON b.sha256 = u.sha256 JOIN class k ON k.id = u.class_id GROUP BY k.id ORDER BY bytes DESC, k.id LIMIT @most", most);
 
+    /// <summary>Classes with more in them than so many bytes, the largest first.</summary>
+    public static IReadOnlyList<UsageRow> ClassesOver(IDbConnection c, long bytes) => [.. LargestClasses(c, int.MaxValue).TakeWhile(k => k.Bytes > bytes)];
+
     /// <summary>The people who have put in the most.</summary>
     public static IReadOnlyList<UsageRow> LargestPeople(IDbConnection c, int most) => Rows(c,
         $"SELECT p.id, trim(p.given || ' ' || p.family) AS name, sum(b.size) AS bytes FROM ({OfClasses}) u JOIN blob b ON b.sha256 = u.sha256 JOIN person p ON p.id = u.person_id GROUP BY p.id ORDER BY bytes DESC, p.id LIMIT @most", most);

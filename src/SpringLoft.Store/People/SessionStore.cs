@@ -1,5 +1,4 @@
-using System.Security.Cryptography;
-using System.Text;
+using SpringLoft.Store.Sealing;
 
 namespace SpringLoft.Store.People;
 
@@ -28,10 +27,10 @@ public static class SessionStore
 
     /// <summary>Begins one; of the token only its digest is kept.</summary>
     public static SessionId Begin(IDbConnection c, PersonId who, string token, string browser, string address, Instant now) => new(c.ExecuteScalar<long>(
-        "INSERT INTO session(person_id, token_sha, begun_at, seen_at, browser, address) VALUES(@who, @sha, @now, @now, @browser, @address) RETURNING id", new { who, sha = Digest(token), now, browser, address }));
+        "INSERT INTO session(person_id, token_sha, begun_at, seen_at, browser, address) VALUES(@who, @sha, @now, @now, @browser, @address) RETURNING id", new { who, sha = SealedColumns.Digest(token), now, browser, address }));
 
     /// <summary>The one that a token belongs to; null if there is none, or none any more.</summary>
-    public static SessionRow? Find(IDbConnection c, string token) => c.QuerySingleOrDefault<SessionRow>($"SELECT {Columns} FROM session WHERE token_sha = @sha", new { sha = Digest(token) });
+    public static SessionRow? Find(IDbConnection c, string token) => c.QuerySingleOrDefault<SessionRow>($"SELECT {Columns} FROM session WHERE token_sha = @sha", new { sha = SealedColumns.Digest(token) });
 
     /// <summary>A person's, the one used last first.</summary>
     public static IReadOnlyList<SessionRow> Of(IDbConnection c, PersonId who) => [.. c.Query<SessionRow>($"SELECT {Columns} FROM session WHERE person_id = @who ORDER BY seen_at DESC, id DESC", new { who })];
@@ -50,6 +49,4 @@ public static class SessionStore
 
     /// <summary>Clears up those that were not used since one moment, or begun before another.</summary>
     public static void EndOld(IDbConnection c, Instant seenBefore, Instant begunBefore) => c.Execute("DELETE FROM session WHERE seen_at <= @seenBefore OR begun_at <= @begunBefore", new { seenBefore, begunBefore });
-
-    private static string Digest(string token) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(token)));
 }

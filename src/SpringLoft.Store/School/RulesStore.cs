@@ -4,7 +4,7 @@ using SpringLoft.Core.School;
 namespace SpringLoft.Store.School;
 
 /// <summary>What was let go of on a day.</summary>
-public sealed record LetGoRow(LocalDate Day, string Kind, long Many);
+public sealed record LetGoRow(LocalDate Day, LetGoKind Kind, long Many);
 
 /// <summary>Owns let_go, and of school what it lays down for everybody.</summary>
 public static class RulesStore
@@ -24,14 +24,14 @@ public static class RulesStore
           audit_years = @AuditYears, letter_days = @LetterDays, leaver_days = @LeaverDays, people_years = @PeopleYears, version = version + 1 WHERE version = @version
         """, new { step = r.SecondStep.ToString(), bytes = r.FileMegabytes * Mega, r.PersonMegabytes, r.ClassMegabytes, r.SchoolGigabytes, r.AuditYears, r.LetterDays, r.LeaverDays, r.PeopleYears, version }) == 1;
 
-    /// <summary>Notes that something was let go of; none is not noted.</summary>
-    public static void NoteLetGo(IDbConnection c, LocalDate day, string kind, long many)
+    /// <summary>Notes that something was let go of, in the transaction in which it is; none is not noted.</summary>
+    public static void NoteLetGo(IDbConnection c, LocalDate day, LetGoKind kind, long many)
     {
-        if (many > 0) c.Execute("INSERT INTO let_go(day, kind, many) VALUES(@day, @kind, @many) ON CONFLICT(day, kind) DO UPDATE SET many = many + @many", new { day, kind, many });
+        if (many > 0) c.Execute("INSERT INTO let_go(day, kind, many) VALUES(@day, @kind, @many) ON CONFLICT(day, kind) DO UPDATE SET many = many + @many", new { day, kind = kind.ToString(), many });
     }
 
     /// <summary>What was let go of, newest first.</summary>
-    public static IReadOnlyList<LetGoRow> LetGo(IDbConnection c, int most) => [.. c.Query<Noted>("SELECT day, kind, many FROM let_go ORDER BY day DESC, id DESC LIMIT @most", new { most }).Select(n => new LetGoRow(n.Day, n.Kind, n.Many))];
+    public static IReadOnlyList<LetGoRow> LetGo(IDbConnection c, int most) => [.. c.Query<Noted>("SELECT day, kind, many FROM let_go ORDER BY day DESC, id DESC LIMIT @most", new { most }).Select(n => new LetGoRow(n.Day, Enum.Parse<LetGoKind>(n.Kind), n.Many))];
 
     private sealed record Noted
     {

@@ -1,6 +1,7 @@
 using SpringLoft.App.Audit;
 using SpringLoft.App.School;
 using SpringLoft.Core.People;
+using SpringLoft.Core.School;
 using SpringLoft.Store.Files;
 
 namespace SpringLoft.App.Tests.School;
@@ -26,6 +27,8 @@ public class RulesDeskTests : SchoolTest
         (await Refused(() => Put(school.Lead, "Papers", "b.bin", Megabytes(21)))).ShouldBe("quota-full");
         await Put(school.Lead, "Papers", "c.bin", Megabytes(20));
         (await Refused(() => Put(school.Lead, "Papers", "d.bin", [1]))).ShouldBe("quota-full");
+        (await Refused(() => school.Items.AddPage(school.Lead, school.Class, school.FolderNamed("Papers"), "A page", "words", CancellationToken.None))).ShouldBe("quota-full");
+        desk.Preview(desk.See().Rules with { ClassMegabytes = null }).FullClasses.ShouldBeEmpty();
 
         school.Workspace.See(school.Lead, school.Class).Items.Select(i => i.Name).ShouldBe(["a.bin", "c.bin"], ignoreOrder: true);
         school.Read(c => UsageStore.OfClass(c, school.Class)).ShouldBe(50 * 1024 * 1024);
@@ -84,7 +87,7 @@ public class RulesDeskTests : SchoolTest
         school.Clock.AdvanceDays(400);
         keeping.Go();
 
-        desk.See().LetGo.Select(l => (l.Kind, l.Many)).ShouldBe([(Keeping.Lines, before), (Keeping.Letters, 1L)], ignoreOrder: true);
+        desk.See().LetGo.Select(l => (l.Kind, l.Many)).ShouldBe([(LetGoKind.AuditLines, before), (LetGoKind.Letters, 1L)], ignoreOrder: true);
         new AuditTrail(school.Premises).Check().ShouldSatisfyAllConditions(a => a.Whole.ShouldBeTrue(), a => a.LetGo.ShouldBe(before));
     }
 

@@ -27,6 +27,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["signIns"] = SignedIn,
         ["endSignIn"] = SignedIn,
         ["endOtherSignIns"] = SignedIn,
+        // The second step: whoever is at the door shows it, staff set it up.
         ["secondStep"] = SignedIn,
         ["passSecondStep"] = SignedIn,
         ["askForPasskey"] = SignedIn,

@@ -117,7 +117,7 @@ export function RulesDesk({ me }: { me: Schemas["Me"] }) {
             Room for files
           </Typography>
           <Typography variant="body2" sx={{ color: "text.secondary", mt: 0.5, mb: 1.5 }}>
-            Nothing is taken out of a place that has more; nothing more goes in.
+            Nothing is taken out of a place that has more; nobody puts more into it.
           </Typography>
           <Fields>{room.map(field)}</Fields>
           <Typography variant="h2" sx={{ mt: 3 }}>

@@ -4,6 +4,13 @@ import { count, sayDay, sayBytes } from "../../parts/words";
 
 type Seen = Schemas["RulesView"];
 
+const letGoWords: Record<Schemas["LetGoKind"], [one: string, many: string]> = {
+  TakeHomes: ["take-home of somebody who left", "take-homes of people who left"],
+  Letters: ["letter", "letters"],
+  AuditLines: ["line of the audit trail", "lines of the audit trail"],
+  People: ["person who left, erased", "people who left, erased"],
+};
+
 /** What other rules would do, before they are laid down. */
 export function WhatItMeans({ preview }: { preview: Schemas["RulesPreview"] | undefined }) {
   if (!preview) return <Typography variant="h2">Laid down as you see it</Typography>;
@@ -55,7 +62,7 @@ export function LetGo({ seen }: { seen: Seen }) {
       ) : (
         seen.letGo.map((l) => (
           <Typography variant="body2" key={`${l.day} ${l.kind}`}>
-            {sayDay(l.day)}: {l.many.toLocaleString()} {l.kind}
+            {sayDay(l.day)}: {count(l.many, ...letGoWords[l.kind])}
           </Typography>
         ))
       )}
