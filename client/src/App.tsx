@@ -20,6 +20,7 @@ import { SignIn } from "./desks/People/SignIn";
 import { RecoveryCodes } from "./desks/People/RecoveryCodes";
 import { SecondStep } from "./desks/People/SecondStep";
 import { SecondStepDoor, SignOutHere } from "./desks/People/SecondStepDoor";
+import { SignedOn } from "./desks/People/SignedOn";
 import { SignIns } from "./desks/People/SignIns";
 import { DirectoryDesk } from "./desks/People/DirectoryDesk";
 import { Duplicates } from "./desks/People/Duplicates";
@@ -115,6 +116,7 @@ export function App() {
             <Route path="/invitation" element={<AcceptInvitation />} />
             <Route path="/password" element={<ChangePassword name={me.data.name} />} />
             <Route path="/sign-ins" element={<SignIns />} />
+            <Route path="/signed-on" element={<SignedOn />} />
             {staff ? (
               <>
                 <Route path="/" element={<YearBoard me={me.data} />} />

@@ -9,6 +9,10 @@ public sealed class SchoolAddress(Func<Uri> find)
     /// <summary>As "https://loft.example", without a stroke at its end.</summary>
     public string Text => find().GetLeftPart(UriPartial.Authority);
 
+    /// <summary>The address of a place in it.</summary>
+    /// <param name="path">Without a stroke before it.</param>
+    public Uri To(string path) => new(new Uri(Text + "/"), path);
+
     /// <summary>Reads the operator's setting.</summary>
     /// <exception cref="ArgumentException">It is no address of a web site by itself.</exception>
     public static Uri Read(string setting) =>

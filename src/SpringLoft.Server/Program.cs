@@ -56,6 +56,8 @@ if (today is not null && !demo) throw new ArgumentException("--today needs --dem
 var address = Environment.GetEnvironmentVariable("SPRING_LOFT_ADDRESS") is { Length: > 0 } said ? SchoolAddress.Read(said) : null;
 var proxies = (Environment.GetEnvironmentVariable("SPRING_LOFT_PROXY") ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
     .Select(p => System.Net.IPAddress.TryParse(p, out var ip) ? ip : throw new ArgumentException($"SPRING_LOFT_PROXY “{p}” is not a network address like 10.0.0.5.")).ToList();
+var insideToo = demo || Environment.GetEnvironmentVariable("SPRING_LOFT_INSIDE") is "1" or "yes" or "true";
+var named = documentOnly ? [] : ProviderFile.Read(Environment.GetEnvironmentVariable("SPRING_LOFT_PROVIDERS"), insideToo);
 var data = Path.GetFullPath(Environment.GetEnvironmentVariable("SPRING_LOFT_DATA") ?? "data");
 if (args is ["verify", ..]) return Verify.Run(args.Length > 1 ? Path.GetFullPath(args[1]) : data, Console.Out);
 if (args is ["back-in", ..]) return BackIn.Run(data, args.Length > 1 ? args[1] : null, Console.Out);
@@ -96,7 +98,7 @@ builder.Services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationSc
     o.Cookie.SameSite = SameSiteMode.Strict;
     o.Cookie.SecurePolicy = secure;
     // How long a sign-in goes on is for its row to say; the cookie only has to last as long.
-    o.ExpireTimeSpan = SpringLoft.Core.People.SessionRules.Most.ToTimeSpan();
+    o.ExpireTimeSpan = TimeSpan.FromDays(SpringLoft.Core.People.SessionRules.LongestDays);
     o.SlidingExpiration = false;
     // The gate answers; a page to be sent to is the client's affair.
     o.Events.OnRedirectToLogin = c => { c.Response.StatusCode = 401; return Task.CompletedTask; };
@@ -123,6 +125,16 @@ builder.Services.AddSingleton(p => p.GetRequiredService<Channel<RunId>>().Writer
 builder.Services.AddSingleton<RunNews>();
 builder.Services.AddSingleton(_ => new GuessLimits());
 builder.Services.AddSingleton(_ => new HashTurns());
+IReadOnlyList<ProviderSettings> Providers(IServiceProvider p) => demo ? [.. named, StandInStart.District(p.GetRequiredService<OwnAddress>())] : named;
+if (!documentOnly && (demo || named.Count > 0)) SignOnSetup.Add(builder.Services, secure, Providers);
+if (demo) StandInStart.AddDistrict(builder.Services);
+builder.Services.AddSingleton(p =>
+{
+    var all = new Lazy<IReadOnlyList<Provider>>(() => [.. Providers(p).Select(s => s.Provider())]);
+    return new SignOnProviders(() => all.Value);
+});
+builder.Services.AddSingleton(p => new SignOnWays(p.GetRequiredService<Premises>(), Providers(p)));
+builder.Services.AddSingleton<LogoutTokens>();
 builder.Services.AddSingleton(p => new KnownBrowser(p.GetRequiredService<IDataProtectionProvider>(), secure));
 builder.Services.AddSingleton<IRunMilestones>(p => Environment.GetEnvironmentVariable("SPRING_LOFT_HALT_AT") is { Length: > 0 } point
     ? new HaltAt(point, p.GetRequiredService<ILogger<HaltAt>>()) : new NoMilestones());
@@ -136,7 +148,7 @@ builder.Services.AddSingleton<IPost>(p =>
     return new SmtpPost(MailServer.StandIn(outbox.Port), moment => outbox.LetGoBefore(moment));
 });
 // The stand-ins of a demo are on this machine.
-builder.Services.AddSingleton(new OutsideRules(InsideToo: demo || Environment.GetEnvironmentVariable("SPRING_LOFT_INSIDE") is "1" or "yes" or "true"));
+builder.Services.AddSingleton(new OutsideRules(insideToo));
 builder.Services.AddSingleton(p => Fetching.Client(p.GetRequiredService<OutsideRules>()));
 builder.Services.AddSingleton<OwnAddress>();
 builder.Services.AddSingleton(p => new SchoolAddress(() => address ?? p.GetRequiredService<OwnAddress>().Get()));
@@ -157,7 +169,7 @@ if (!documentOnly)
     builder.Services.AddHostedService<ClockWorker>();
     builder.Services.AddHostedService<LetterWorker>();
 }
-foreach (var useCase in (Type[])[typeof(SigningIn), typeof(Sessions), typeof(SecondSteps), typeof(Passkeys), typeof(PersonData), typeof(Erasing), typeof(SpringLoft.App.School.RulesDesk), typeof(SpringLoft.App.School.Keeping), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
+foreach (var useCase in (Type[])[typeof(SigningIn), typeof(SigningOn), typeof(Sessions), typeof(SecondSteps), typeof(Passkeys), typeof(PersonData), typeof(Erasing), typeof(SpringLoft.App.School.RulesDesk), typeof(SpringLoft.App.School.Keeping), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
     typeof(Notices), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(Assigning), typeof(StudentWork), typeof(Returns), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail), typeof(Readings)])
     builder.Services.AddSingleton(useCase);
 
@@ -217,6 +229,7 @@ app.UseMiddleware<Once>();
 var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity).TakesWholeBodies();
 PeopleEndpoints.Map(api);
 SecondStepEndpoints.Map(api);
+SignOnEndpoints.Map(api);
 SpringLoft.Server.School.RulesEndpoints.Map(api);
 YearEndpoints.Map(api);
 NamingEndpoints.Map(api);
@@ -243,7 +256,8 @@ app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html");
 app.Lifetime.ApplicationStarted.Register(() =>
 {
     var own = app.Services.GetRequiredService<OwnAddress>().Get();
-    if (demo) StandInStart.PointFeed(app.Services.GetRequiredService<Premises>(), own);
+    if (demo) StandInStart.Listening(app.Services, app.Services.GetRequiredService<Premises>(), own);
+    if (demo || named.Count > 0) SignOnSetup.Listening(app.Services);
     Console.WriteLine($"Spring Loft answers on {own}");
 });
 app.Run();

@@ -55,7 +55,7 @@ internal sealed class TinySchool : IDisposable
         Rúna = Add("runa", SchoolRole.Student, "Rúna", "Ravndal", "1002");
         Outsider = Add("out", SchoolRole.Student, "Tāne", "Yılmaz", "1003");
         Years = Premises.Db.Read(YearStore.All);
-        SigningIn = new(Premises, new GuessLimits());
+        SigningIn = new(Premises, new GuessLimits(), Providers);
         Making = new(Premises, new PlanDesk(Premises));
         Class = Making.Make(Lead, New("Clay"));
     }
@@ -90,7 +90,10 @@ internal sealed class TinySchool : IDisposable
     /// <summary>Signs in with the right words, from a browser that was never here or from another.</summary>
     internal SignedIn SignIn(string? userName, string? password = Password, CameFrom? from = null) => SigningIn.SignIn(userName, password, from ?? CameFrom.New("Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0", "192.0.2.7"));
 
-    internal Sessions Sessions => new(Premises);
+    /// <summary>Those of single sign-on; none until a test says so.</summary>
+    internal SignOnProviders Providers => new(() => ProviderList);
+    internal IReadOnlyList<Provider> ProviderList { get; set; } = [];
+    internal Sessions Sessions => new(Premises, Providers);
     internal ClosingRuns Runs => new(Premises, new RunNews(), Queue.Writer);
     internal RollingMany RollingMany => new(Premises, Queue.Writer, new NoMilestones());
     internal TakeHomes TakeHomes => new(Premises, Queue.Writer, new NoMilestones(), Copies);

@@ -25,8 +25,9 @@ internal sealed class RealServer : IDisposable
     /// <param name="address">What links for others begin with; null for where it listens.</param>
     /// <param name="proxy">The network address of a proxy that it is to believe.</param>
     /// <param name="clock">A file with the moment that the program believes in; null for the real time.</param>
+    /// <param name="settings">More settings of the operator's, as the environment has them.</param>
     /// <exception cref="InvalidOperationException">It ended before it answered; with what it said.</exception>
-    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null, string small = "files", string? clock = null, string? address = null, string? proxy = null)
+    internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null, string small = "files", string? clock = null, string? address = null, string? proxy = null, IReadOnlyDictionary<string, string>? settings = null)
     {
         const string any = "http://127.0.0.1:0";
         var program = Path.Combine(AppContext.BaseDirectory, "SpringLoft.Server.dll");
@@ -35,6 +36,7 @@ internal sealed class RealServer : IDisposable
             : new ProcessStartInfo("dotnet", [program, "--urls", any]);
         (start.RedirectStandardOutput, start.RedirectStandardError) = (true, true);
         start.Environment["SPRING_LOFT_DATA"] = data;
+        foreach (var (name, value) in settings ?? new Dictionary<string, string>()) start.Environment[name] = value;
         if (haltAt is not null) start.Environment["SPRING_LOFT_HALT_AT"] = haltAt;
         if (address is not null) start.Environment["SPRING_LOFT_ADDRESS"] = address;
         if (proxy is not null) start.Environment["SPRING_LOFT_PROXY"] = proxy;

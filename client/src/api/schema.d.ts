@@ -1764,6 +1764,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/single-sign-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["providers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/single-sign-on/told/{ticket}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["signOnTold"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{personId}/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["personAccounts"];
+        put?: never;
+        post?: never;
+        delete: operations["forgetAccounts"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{personId}/data": {
         parameters: {
             query?: never;
@@ -3976,7 +4024,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -5226,6 +5274,10 @@ export interface components {
         };
         /** @enum {unknown} */
         Knowledge: "Known" | "Conflict" | "Possible" | "Unknown";
+        KnownAccount: {
+            provider: string;
+            since: components["schemas"]["Instant"];
+        };
         LastYearClass: {
             id: components["schemas"]["ClassId"];
             name: string;
@@ -5861,6 +5913,10 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        ProviderBody: {
+            key: string;
+            name: string;
+        };
         PublishBody: {
             /** Format: int32 */
             version: number;
@@ -6182,6 +6238,10 @@ export interface components {
             leaverDays: number;
             /** Format: int32 */
             peopleYears: null | number;
+            /** Format: int32 */
+            idleHours: number;
+            /** Format: int32 */
+            mostDays: number;
         };
         SchoolView: {
             name: string;
@@ -6242,10 +6302,11 @@ export interface components {
             setBy: null | string;
             setBySelf: boolean;
             setAt: null | components["schemas"]["Instant"];
-            /** Format: double */
+            /** Format: int32 */
             idleHours: number;
-            /** Format: double */
+            /** Format: int32 */
             mostDays: number;
+            accounts: components["schemas"]["KnownAccount"][];
         };
         SessionView: {
             id: components["schemas"]["SessionId"];
@@ -6254,6 +6315,7 @@ export interface components {
             begun: components["schemas"]["Instant"];
             seen: components["schemas"]["Instant"];
             here: boolean;
+            with: null | string;
         };
         SetChoice: {
             id: components["schemas"]["ClassId"];
@@ -6356,6 +6418,9 @@ export interface components {
             role: components["schemas"]["ClassRole"];
             right: components["schemas"]["Right"];
             steps: string[];
+        };
+        SignedOutBody: {
+            next: null | string;
         };
         SignInBody: {
             userName: null | string;
@@ -6926,12 +6991,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["SignedOutBody"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {
@@ -10870,6 +10937,117 @@ export interface operations {
             header?: never;
             path: {
                 passkeyId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    providers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProviderBody"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    signOnTold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ticket: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    personAccounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownAccount"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    forgetAccounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                personId: number;
             };
             cookie?: never;
         };

@@ -61,12 +61,15 @@ export function steppedAgain(shown: boolean) {
 /** Shows recovery codes, until nothing is passed. */
 export const showCodes = (codes: readonly string[] | null) => set({ codes });
 
-/** The door, with nothing of who was here before: no screen, no answer of the server's, no draft. */
-export function beginAnew() {
+/**
+ * The door, with nothing of who was here before: no screen, no answer of the server's, no draft.
+ * @param next Where signing out goes on before that, at a provider.
+ */
+export function beginAnew(next?: string | null) {
   standing.person = null;
   standing.leaving = true;
   sessionStorage.clear();
-  window.location.replace("/");
+  window.location.replace(next ?? "/");
 }
 
 /** How things stand, anew whenever they change. */

@@ -8,10 +8,11 @@ import DialogTitle from "@mui/material/DialogTitle";
 import Portal from "@mui/material/Portal";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { api, take, type ProblemError, type Schemas } from "../api/client";
 import { beginAnew, standing, steppedAgain, useStanding } from "../api/standing";
 import { Problem } from "../parts/Problem";
+import { ProviderWindows } from "../parts/ProviderDoors";
 import { ShowStep } from "../parts/ShowStep";
 import { SignInFields } from "../parts/SignInFields";
 
@@ -90,20 +91,24 @@ function Renewal({ me }: { me: Schemas["Me"] }) {
   const queries = useQueryClient();
   const [typed, setTyped] = useState({ userName: "", password: "" });
   const [step, setStep] = useState(false);
-  const goOn = () => {
+  const goOn = useCallback(() => {
     standing.renewed();
     void queries.invalidateQueries();
-  };
+  }, [queries]);
+  const look = useCallback(async () => {
+    const now = await take(api.GET("/api/me"));
+    // Somebody else's screen is not this one's.
+    if (now.id !== me.id) beginAnew();
+    else if (now.door === "StepNeeded") setStep(true);
+    else goOn();
+  }, [me.id, goOn]);
   const enter = useMutation<unknown, ProblemError>({
     mutationFn: async () => {
       await take(api.POST("/api/sign-in", { body: typed }));
-      const now = await take(api.GET("/api/me"));
-      // Somebody else's screen is not this one's.
-      if (now.id !== me.id) beginAnew();
-      else if (now.door === "StepNeeded") setStep(true);
-      else goOn();
+      await look();
     },
   });
+  const signedOn = useCallback(() => void look().catch(() => undefined), [look]);
   return (
     // Nothing of the screen is to be read while nobody is signed in.
     <Dialog
@@ -133,9 +138,10 @@ function Renewal({ me }: { me: Schemas["Me"] }) {
             </Typography>
             <SignInFields value={typed} onChange={setTyped} />
             <Problem error={enter.error} />
+            <ProviderWindows onSignedOn={signedOn} />
           </DialogContent>
           <DialogActions>
-            <Button variant="outlined" onClick={beginAnew}>
+            <Button variant="outlined" onClick={() => beginAnew()}>
               I am somebody else
             </Button>
             <Button variant="contained" type="submit" disabled={enter.isPending}>

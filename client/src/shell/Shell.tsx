@@ -212,7 +212,10 @@ function OwnMenu({ me, isDemo, today }: { me: Schemas["Me"]; isDemo: boolean; to
   const [moving, setMoving] = useState(false);
   const { mode, systemMode, setMode } = useColorScheme();
   const dark = (mode === "system" ? systemMode : mode) === "dark";
-  const out = useAct(() => take(api.POST("/api/sign-out")), beginAnew);
+  const out = useAct(
+    () => take(api.POST("/api/sign-out")),
+    (out) => beginAnew(out.next),
+  );
   const close = () => setAnchor(null);
   return (
     <>

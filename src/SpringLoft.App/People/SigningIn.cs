@@ -28,7 +28,7 @@ public sealed record CameFrom(string? Browser, string Address, IReadOnlyDictiona
 public sealed record SignedIn(Me Me, string Token, string Mark);
 
 /// <summary>Signing in and changing passwords. Hashes are those of ASP.NET Core's password hasher (PBKDF2).</summary>
-public sealed class SigningIn(Premises premises, GuessLimits limits)
+public sealed class SigningIn(Premises premises, GuessLimits limits, SignOnProviders providers)
 {
     private static readonly PasswordHasher<object> Hasher = new(Options.Create(new PasswordHasherOptions { IterationCount = SignInRules.HashRounds }));
     private static readonly object Nobody = new();
@@ -40,7 +40,7 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
     public static string Hash(string password) => Hasher.HashPassword(Nobody, password);
 
     /// <summary>Tests user name and password, and begins a sign-in.</summary>
-    /// <exception cref="RefusedException"><c>sign-in-wrong</c>, the same whether the name or the password is; <c>sign-in-shut</c> while slowed down.</exception>
+    /// <exception cref="RefusedException"><c>sign-in-wrong</c>, the same whether the name or the password is; <c>sign-in-shut</c> while slowed down; <c>password-off</c> for a right one of somebody who comes with a provider.</exception>
     public SignedIn SignIn(string? userName, string? password, CameFrom from)
     {
         if (string.IsNullOrWhiteSpace(userName)) throw new RefusedException("missing", "The user name is missing.", "Type it in.", "userName");
@@ -58,8 +58,14 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
             limits.Wrong(network);
             return Wrong();
         });
+        // Said to nobody but whoever has the right password, and no try that counts as a wrong one.
+        if (premises.Db.Read(c => providers.InsteadOfPassword(c, person!)) is { } instead)
+        {
+            premises.Db.Write(c => SignInTryStore.Forget(c, userName, place));
+            throw new RefusedException("password-off", $"Your password is switched off: you sign in with {instead.Rules.Name}.", $"Choose “Sign in with {instead.Rules.Name}”. If you have lost that account, a coordinator can have it forgotten.");
+        }
         var stronger = kept.Stronger ? Hash(password) : null;
-        var (token, named) = (Token(), mark ?? Token()[..16]);
+        var (token, named) = (Token(), mark ?? NewMark());
         premises.Write(new Caller(person!.Id, person.Role, person.Name.Display), (_, _) => new("signed in", "person", person.Id.Value, null, BrowserName.Of(from.Browser), from.Address), (c, _) =>
         {
             // Between the try and now it may have been ended, or they may have left.
@@ -69,7 +75,7 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
             // Used once, a first password is on no slip any more.
             PersonStore.ForgetPhrase(c, person.Id);
             var now = premises.Clock.Real;
-            SessionStore.EndOld(c, now - SessionRules.Idle, now - SessionRules.Most);
+            SessionStore.EndOld(c, now);
             return SessionStore.Begin(c, person.Id, token, BrowserName.Of(from.Browser), from.Address, now);
         });
         var steps = premises.Db.Read(c => SecondStepStore.Of(c, person.Id));
@@ -121,7 +127,11 @@ public sealed class SigningIn(Premises premises, GuessLimits limits)
         }
     }
 
-    private static string Token() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32));
+    /// <summary>A new token of a sign-in.</summary>
+    internal static string Token() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32));
+
+    /// <summary>A new mark of a browser.</summary>
+    internal static string NewMark() => Token()[..16];
 
     private static RefusedException Wrong() =>
         new("sign-in-wrong", "User name or password is not right.", "Check both; capital letters count in the password.");

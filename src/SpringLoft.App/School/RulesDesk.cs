@@ -71,6 +71,7 @@ public sealed class RulesDesk(Premises premises)
             ("second step", before.SecondStep, next.SecondStep), ("MB of a file", before.FileMegabytes, next.FileMegabytes), ("MB of a student", before.PersonMegabytes, next.PersonMegabytes),
             ("MB of a class", before.ClassMegabytes, next.ClassMegabytes), ("GB of the school", before.SchoolGigabytes, next.SchoolGigabytes), ("years of the audit trail", before.AuditYears, next.AuditYears),
             ("days of letters", before.LetterDays, next.LetterDays), ("days of leavers' take-homes", before.LeaverDays, next.LeaverDays), ("years of people who left", before.PeopleYears, next.PeopleYears),
+            ("hours of a sign-in without use", before.IdleHours, next.IdleHours), ("days of a sign-in", before.MostDays, next.MostDays),
         ];
         return string.Join("; ", all.Where(r => !Equals(r.Before, r.Next)).Select(r => $"{r.Name}: {r.Before ?? "no limit"} to {r.Next ?? "no limit"}"));
     }

@@ -57,8 +57,10 @@ public static class SecondStepRules
     /// <summary>How far somebody is.</summary>
     /// <param name="has">True if they have set one up.</param>
     /// <param name="shown">When it was last shown in this sign-in; null if it was not.</param>
-    public static Door Of(SecondStepFor rule, SchoolRole role, bool has, Instant? shown) =>
-        has ? shown is null ? Door.StepNeeded : Door.Open
+    /// <param name="elsewhere">True if a provider of single sign-on asked one that counts here.</param>
+    public static Door Of(SecondStepFor rule, SchoolRole role, bool has, Instant? shown, bool elsewhere = false) =>
+        elsewhere ? Door.Open
+        : has ? shown is null ? Door.StepNeeded : Door.Open
         : IsRequired(rule, role) ? Door.StepToSetUp : Door.Open;
 
     /// <summary>Is it asked once more before an act that asks again?</summary>

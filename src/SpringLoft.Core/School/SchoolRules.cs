@@ -26,8 +26,10 @@ public enum LetGoKind
 /// <param name="AuditYears">How long lines of the audit trail stay.</param>
 /// <param name="LetterDays">How long a letter that was sent is listed.</param>
 /// <param name="LeaverDays">How long a leaver's take-home is kept for them, from the day they left.</param>
+/// <param name="IdleHours">After how many hours without use a sign-in ends.</param>
+/// <param name="MostDays">After how many days it ends however often it is used.</param>
 /// <param name="PeopleYears">How long after they left a person's name and data stay; null for until somebody erases them.</param>
-public sealed record SchoolRules(SecondStepFor SecondStep, int FileMegabytes, int? PersonMegabytes, int? ClassMegabytes, int? SchoolGigabytes, int? AuditYears, int LetterDays, int LeaverDays, int? PeopleYears)
+public sealed record SchoolRules(SecondStepFor SecondStep, int FileMegabytes, int? PersonMegabytes, int? ClassMegabytes, int? SchoolGigabytes, int? AuditYears, int LetterDays, int LeaverDays, int? PeopleYears, int IdleHours, int MostDays)
 {
     private const long Mega = 1024 * 1024;
 
@@ -41,7 +43,7 @@ public sealed record SchoolRules(SecondStepFor SecondStep, int FileMegabytes, in
     public long? SchoolBytes() => SchoolGigabytes * Mega * 1024;
 
     /// <summary>What holds until a school says otherwise.</summary>
-    public static readonly SchoolRules Default = new(SecondStepFor.Nobody, 2048, null, null, null, null, 30, 400, null);
+    public static readonly SchoolRules Default = new(SecondStepFor.Nobody, 2048, null, null, null, null, 30, 400, null, SessionLimits.Default.IdleHours, SessionLimits.Default.MostDays);
 
     /// <summary>Throws for a rule that could not be kept, or would keep nothing.</summary>
     /// <exception cref="RefusedException"><c>rule-range</c>, with the field.</exception>
@@ -56,6 +58,10 @@ public sealed record SchoolRules(SecondStepFor SecondStep, int FileMegabytes, in
         // Long enough that somebody who left in June and comes back to it in the next summer still finds it.
         In(LeaverDays, 90, 3650, "days for take-homes of leavers", "leaverDays");
         In(PeopleYears, 1, 50, "years for people who left", "peopleYears");
+        In(IdleHours, 1, 72, "hours without use", "idleHours");
+        In(MostDays, 1, SessionRules.LongestDays, "days of a sign-in", "mostDays");
+        if (IdleHours > MostDays * 24)
+            throw new RefusedException("rule-range", $"{IdleHours} hours without use are more than the {MostDays} days after which a sign-in ends anyway.", "Choose fewer hours, or more days.", "idleHours");
         // A name may go only when what it is on has been fetched or let go of.
         if (PeopleYears is { } years && years * 365 <= LeaverDays)
             throw new RefusedException("rule-range", $"{years} years for people who left is sooner than the {LeaverDays} days for which their take-homes are kept for them.", "Keep people longer than their take-homes.", "peopleYears");

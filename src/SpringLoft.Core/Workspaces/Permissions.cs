@@ -56,6 +56,9 @@ public enum Act
     /// <summary>Take somebody else's second step away, who has lost it.</summary>
     EndSecondStep,
 
+    /// <summary>See and forget the accounts at providers by which somebody else signs in.</summary>
+    ForgetAccounts,
+
     /// <summary>See the school's rules, and what others would do.</summary>
     SeeSchoolRules,
 
@@ -182,6 +185,7 @@ public static class Permissions
         new(Act.JoinPeople, ActScope.School, Coordinating, AsksAgain: true),
         new(Act.MakeSlipsOfAnybody, ActScope.School, Coordinating, AsksAgain: true),
         new(Act.EndSecondStep, ActScope.School, Coordinating, AsksAgain: true),
+        new(Act.ForgetAccounts, ActScope.School, Coordinating, AsksAgain: true),
         new(Act.SeeSchoolRules, ActScope.School, Coordinating),
         new(Act.HavePersonData, ActScope.School, Coordinating),
         new(Act.ErasePeople, ActScope.School, Coordinating, AsksAgain: true),

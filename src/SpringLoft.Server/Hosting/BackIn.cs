@@ -42,8 +42,9 @@ internal static class BackIn
             db.Write(c =>
             {
                 var step = SecondStepStore.End(c, person.Id);
+                var accounts = ProviderAccountStore.ForgetAll(c, person.Id);
                 PersonStore.SetPassword(c, person.Id, SigningIn.Hash(phrase), mustChange: true, null, now, phrase);
-                Premises.Add(c, null, now, new("made a new slip", "person", person.Id.Value, null, $"{person.Name.Display}, on the server itself{(step ? ", and the second step taken away" : "")}"));
+                Premises.Add(c, null, now, new("made a new slip", "person", person.Id.Value, null, $"{person.Name.Display}, on the server itself{(step ? ", and the second step taken away" : "")}{(accounts > 0 ? ", and accounts at providers forgotten" : "")}"));
             });
             say.WriteLine($"{person.Name.Display} signs in as {person.UserName} with the password {phrase}; it is asked to be changed.");
             return 0;

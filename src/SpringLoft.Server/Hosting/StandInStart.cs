@@ -8,7 +8,7 @@ using SpringLoft.Store.Years;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>Starts the stand-ins of a demo: the school's records, and another program in which classes live.</summary>
+/// <summary>Starts the stand-ins of a demo: the school's records, another program in which classes live, a provider of single sign-on.</summary>
 internal static class StandInStart
 {
     internal const string Outside = "stand-ins/other-program/";
@@ -23,11 +23,21 @@ internal static class StandInStart
         DemoRecords.WriteOnce(premises, bundle);
         new RecordsService(bundle).Map(app.MapGroup("/stand-ins/records"));
         new OtherProgram(OtherProgram.Sample).Map(app.MapGroup("/stand-ins/other-program"));
+        DistrictProvider.Map(app);
     }
 
-    /// <summary>Points the feed to the records.</summary>
+    /// <summary>Sets up the district's provider of single sign-on.</summary>
+    internal static void AddDistrict(IServiceCollection services) => DistrictProvider.Add(services, p => p.GetRequiredService<OwnAddress>().Get());
+
+    /// <summary>It, as an operator would write it.</summary>
+    internal static ProviderSettings District(OwnAddress own) => new(Key: "island", "Island District", new Uri(own.Get(), DistrictProvider.Path).AbsoluteUri, DistrictProvider.ClientId, DistrictProvider.ClientSecret,
+        ["profile"], new KnownByClaims(null, null, null, "preferred_username"), false, null, Core.People.PasswordsOffFor.Nobody, null);
+
+    /// <summary>Points the feed to the records, and tells the provider where it is.</summary>
     /// <param name="root">Where this program is reached itself.</param>
-    internal static void PointFeed(Premises premises, Uri root) =>
+    internal static void Listening(IServiceProvider services, Premises premises, Uri root)
+    {
+        DistrictProvider.Listening(services);
         premises.Db.Write(c =>
         {
             var years = YearStore.All(c);
@@ -41,4 +51,5 @@ internal static class StandInStart
                 ClientSecret = RecordsService.ClientSecret,
             });
         });
+    }
 }

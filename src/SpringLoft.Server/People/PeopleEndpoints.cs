@@ -16,8 +16,15 @@ internal sealed record PasswordBody(string? OldPassword, string? NewPassword);
 /// <param name="Ended">How many places one was signed out of.</param>
 internal sealed record EndedBody(int Ended);
 
+/// <param name="Next">Where signing out goes on, at the provider of the sign-in; null if it is done.</param>
+internal sealed record SignedOutBody(string? Next);
+
 internal static class PeopleEndpoints
 {
+    /// <summary>Gives the browser what the sign-in is known by.</summary>
+    internal static Task LetIn(HttpContext context, SignedIn signed) => context.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme,
+        new ClaimsPrincipal(new ClaimsIdentity([new Claim(Gate.TokenClaim, signed.Token)], CookieAuthenticationDefaults.AuthenticationScheme)));
+
     internal static void Map(RouteGroupBuilder api)
     {
         api.MapPost("/sign-in", async (SignInBody body, SigningIn signingIn, HashTurns turns, KnownBrowser known, HttpContext context) =>
@@ -25,17 +32,17 @@ internal static class PeopleEndpoints
             using var turn = await turns.Take(context.RequestAborted);
             var signed = signingIn.SignIn(body.UserName, body.Password, known.From(context));
             known.Remember(context, signed.Me.Id, signed.Mark);
-            await context.SignInAsync(new ClaimsPrincipal(new ClaimsIdentity([new Claim(Gate.TokenClaim, signed.Token)], CookieAuthenticationDefaults.AuthenticationScheme)));
+            await LetIn(context, signed);
             return signed.Me;
         }).WithName("signIn").OpenToAnybody();
 
-        api.MapPost("/sign-out", async (Sessions sessions, HttpContext context) =>
+        api.MapPost("/sign-out", async (Sessions sessions, SignOnWays ways, HttpContext context) =>
         {
-            if (context.User.FindFirstValue(Gate.TokenClaim) is { } token) sessions.SignOut(token);
+            var on = context.User.FindFirstValue(Gate.TokenClaim) is { } token ? sessions.SignOut(token) : null;
             await context.SignOutAsync();
             // What the browser has of it goes; that it is a known one stays.
             context.Response.Headers["Clear-Site-Data"] = "\"cache\", \"storage\"";
-            return TypedResults.NoContent();
+            return new SignedOutBody(on is null ? null : ways.Out(on));
         }).WithName("signOut").OpenToAnybody();
 
         api.MapGet("/me", (HttpContext context) => Gate.PresentOf(context).Me).WithName("me").Needs(Act.PassDoor);

@@ -57,6 +57,7 @@ public static class ErasingStore
         var before = c.QuerySingle<Before>("SELECT given, family, email FROM person WHERE id = @id", new { id });
         SecondStepStore.End(c, id);
         SessionStore.EndAll(c, id);
+        ProviderAccountStore.ForgetAll(c, id);
         c.Execute(
             """
             UPDATE person SET given = '', family = @pseudonym, given_key = '', family_key = @key, grade = NULL, student_number = NULL, email = NULL, school = NULL, record_id = NULL, user_name = @userName, erased_at = @now WHERE id = @id;

@@ -14,7 +14,7 @@ public static class PersonDataStore
     /// <summary>What lets somebody in, or proves that lines are whole: no data of the person, and nobody's to have.</summary>
     public static IReadOnlySet<(string Table, string Column)> Kept { get; } = new HashSet<(string, string)>
     {
-        ("sign_in", "password_hash"), ("sign_in", "first_phrase"), ("second_step", "secret"), ("recovery_code", "digest"), ("passkey", "credential"), ("passkey", "public_key"), ("session", "token_sha"),
+        ("sign_in", "password_hash"), ("sign_in", "first_phrase"), ("second_step", "secret"), ("recovery_code", "digest"), ("passkey", "credential"), ("passkey", "public_key"), ("session", "token_sha"), ("session", "id_token"), ("session", "provider_session"),
         ("shelf", "token"), ("shelf", "token_sha256"), ("invitation", "token_sha256"), ("class", "calendar_token"), ("audit", "salt"), ("audit", "words"), ("audit", "hash"), ("person_join", "undo"),
     };
 

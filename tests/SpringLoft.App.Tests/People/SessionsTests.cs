@@ -57,6 +57,27 @@ public class SessionsTests : SchoolTest
     }
 
     [Fact]
+    public void How_long_a_sign_in_goes_on_is_the_schools_to_lay_down()
+    {
+        var signed = school.SignIn("lead");
+        school.SetRules(r => r with { IdleHours = 2, MostDays = 1 });
+        var view = school.Sessions.Of(school.Lead, Who(signed)!.Session);
+        (view.IdleHours, view.MostDays).ShouldBe((2, 1));
+
+        school.Clock.AdvanceHours(2);
+
+        Who(signed).ShouldBeNull();
+        var again = school.SignIn("lead");
+        for (var hour = 1; hour < 24; hour++)
+        {
+            school.Clock.AdvanceHours(1);
+            Who(again).ShouldNotBeNull($"after {hour} hours");
+        }
+        school.Clock.AdvanceHours(1);
+        Who(again).ShouldBeNull();
+    }
+
+    [Fact]
     public void The_date_of_a_demo_that_is_moved_signs_nobody_out()
     {
         var signed = school.SignIn("lead");

@@ -117,7 +117,7 @@ public class SigningInTests : SchoolTest
     public void So_many_wrong_ones_from_one_network_and_only_browsers_known_before_are_let_try()
     {
         using var limits = new GuessLimits(fromNetwork: 3, overAll: 5, again: TimeSpan.FromDays(1));
-        var signing = new SigningIn(school.Premises, limits);
+        var signing = new SigningIn(school.Premises, limits, school.Providers);
         var (bad, good, third) = (CameFrom.New(null, "198.51.100.9"), CameFrom.New(null, "192.0.2.7"), CameFrom.New(null, "203.0.113.4"));
         foreach (var name in (string[])["a", "b", "c"]) Refused(() => signing.SignIn(name, "wrong", bad)).ShouldBe("sign-in-wrong");
 

@@ -12,7 +12,9 @@ import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { EnrollReport } from "../../parts/EnrollReport";
 import { Problem } from "../../parts/Problem";
+import { useProviders } from "../../parts/ProviderDoors";
 import { count } from "../../parts/words";
+import { ForgetAccounts } from "./ForgetAccounts";
 import { ErasePerson } from "./ErasePerson";
 import { ChangeRole } from "./ChangeRole";
 import { MarkAsLeft } from "./MarkAsLeft";
@@ -25,7 +27,7 @@ export function DirectoryActs(props: {
   onDone: () => void;
 }) {
   const { people } = props;
-  const [asking, setAsking] = useState<"class" | "left" | "step" | "erase" | null>(null);
+  const [asking, setAsking] = useState<"class" | "left" | "step" | "accounts" | "erase" | null>(null);
   const [role, setRole] = useState<StaffRole | "">("");
   const ids = people.map((p) => p.id);
   const staff = people.every((p) => p.role !== "Student");
@@ -39,6 +41,7 @@ export function DirectoryActs(props: {
     props.onDone,
   );
   const one = people.length === 1 ? people[0]! : null;
+  const withProviders = (useProviders().data?.length ?? 0) > 0;
   const endStep = useAct(
     (personId: number, headers) =>
       take(api.DELETE("/api/people/{personId}/second-step", { params: { path: { personId } }, headers })),
@@ -94,6 +97,11 @@ export function DirectoryActs(props: {
           End second step…
         </Button>
       )}
+      {props.coordinator && one && !gone && withProviders && (
+        <Button variant="outlined" onClick={() => setAsking("accounts")}>
+          Forget accounts…
+        </Button>
+      )}
       {props.coordinator && one && gone && (
         <Button variant="outlined" onClick={() => setAsking("erase")}>
           Erase…
@@ -115,6 +123,9 @@ export function DirectoryActs(props: {
             everywhere, sign in with their password alone, and a letter tells them.
           </Typography>
         </Ask>
+      )}
+      {one && asking === "accounts" && (
+        <ForgetAccounts id={one.id} name={`${one.given} ${one.family}`} onClose={() => setAsking(null)} />
       )}
       {one && asking === "erase" && (
         <ErasePerson

@@ -26,7 +26,10 @@ export function SecondStepDoor({ me }: { me: Schemas["Me"] }) {
 
 /** The way back to the door, where there is no menu yet. */
 export function SignOutHere({ name }: { name: string }) {
-  const leave = useAct(() => take(api.POST("/api/sign-out")), beginAnew);
+  const leave = useAct(
+    () => take(api.POST("/api/sign-out")),
+    (out) => beginAnew(out.next),
+  );
   return (
     <Button sx={{ mt: 3 }} onClick={() => leave.mutate(undefined)} disabled={leave.isPending}>
       Not {name}? Sign out

@@ -1,16 +1,31 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
+import { ProviderDoors } from "../../parts/ProviderDoors";
 import { SignInFields } from "../../parts/SignInFields";
 
-/** The door: user name and password. */
+/** The door: user name and password, or a provider of single sign-on. */
 export function SignIn() {
   const [typed, setTyped] = useState({ userName: "", password: "" });
   const signIn = useAct(() => take(api.POST("/api/sign-in", { body: typed })));
+  // A provider sent somebody back who was not let in: why is told once.
+  const [ticket] = useState(() => new URLSearchParams(window.location.search).get("told"));
+  const told = useQuery({
+    queryKey: ["told", ticket],
+    enabled: ticket !== null,
+    staleTime: Infinity,
+    retry: false,
+    queryFn: () =>
+      take(api.GET("/api/single-sign-on/told/{ticket}", { params: { path: { ticket: ticket! } } })),
+  });
+  useEffect(() => {
+    if (ticket !== null) window.history.replaceState(null, "", "/");
+  }, [ticket]);
   useEffect(() => {
     document.title = "Sign in · Spring Loft";
   }, []);
@@ -49,10 +64,11 @@ export function SignIn() {
         >
           <Typography variant="h1">Sign in to Spring Loft</Typography>
           <SignInFields value={typed} onChange={setTyped} />
-          <Problem error={signIn.error} />
+          <Problem error={signIn.error ?? (signIn.isPending ? null : told.error)} />
           <Button type="submit" variant="contained" disabled={signIn.isPending}>
             Sign in
           </Button>
+          <ProviderDoors to={window.location.pathname + (ticket === null ? window.location.search : "")} />
           <Typography variant="body2" sx={{ color: "text.secondary" }}>
             Students: your user name and first password are on your sign-in slip. Lost it? Your teacher can
             give you a new one.

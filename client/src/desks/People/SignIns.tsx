@@ -52,15 +52,22 @@ export function SignIns() {
             <Problem error={others.error} />
             <Typography variant="h2">Your password</Typography>
             <Typography>
-              {d.setBySelf
-                ? `You chose it on ${sayMoment(d.setAt!)}.`
-                : d.setBy != null
-                  ? `${d.setBy} gave you a new first password on ${sayMoment(d.setAt!)}.`
-                  : "It came with your account."}
+              {d.setAt === null && d.accounts.length > 0
+                ? "You need none: you sign in with a provider."
+                : d.setBySelf
+                  ? `You chose it on ${sayMoment(d.setAt!)}.`
+                  : d.setBy != null
+                    ? `${d.setBy} gave you a new first password on ${sayMoment(d.setAt!)}.`
+                    : "It came with your account."}
             </Typography>
             <Link component={RouterLink} to="/password">
               Change password
             </Link>
+            {d.accounts.map((a) => (
+              <Typography key={a.provider}>
+                You are known at {a.provider} since {sayMoment(a.since)}, and can sign in with it.
+              </Typography>
+            ))}
             <Typography variant="h2">Your data</Typography>
             <Typography>What Spring Loft has of you, to read, as JSON, and your files.</Typography>
             <Link href="/api/me/data" download>
@@ -85,7 +92,10 @@ export function SignIns() {
           <TableBody>
             {d.sessions.map((s) => (
               <TableRow key={s.id}>
-                <TableCell>{s.browser}</TableCell>
+                <TableCell>
+                  {s.browser}
+                  {s.with != null && `, with ${s.with}`}
+                </TableCell>
                 <TableCell>{sayMoment(s.begun)}</TableCell>
                 <TableCell>{s.here ? "now" : sayMoment(s.seen)}</TableCell>
                 <TableCell>{s.address}</TableCell>

@@ -19,6 +19,10 @@ type Rules = Schemas["SchoolRules"];
 type NumberRule = Exclude<keyof Rules, "secondStep">;
 type Typed = Partial<Record<NumberRule, string>> & { secondStep?: Rules["secondStep"] };
 
+const signIns: readonly [NumberRule, string, string][] = [
+  ["idleHours", "Ends without use after", "hours"],
+  ["mostDays", "Ends in any case after", "days"],
+];
 const room: readonly [NumberRule, string, string][] = [
   ["fileMegabytes", "One file", "MB"],
   ["personMegabytes", "One student, in all classes", "MB"],
@@ -32,7 +36,7 @@ const keeping: readonly [NumberRule, string, string][] = [
   ["peopleYears", "Names of those who left", "years"],
 ];
 // Without a number there is no limit, or it is for ever; of these there always is one.
-const always: readonly NumberRule[] = ["fileMegabytes", "letterDays", "leaverDays"];
+const always: readonly NumberRule[] = ["fileMegabytes", "letterDays", "leaverDays", "idleHours", "mostDays"];
 
 /** What holds for the whole school: the second step, room for files, and how long things are kept. */
 export function RulesDesk({ me }: { me: Schemas["Me"] }) {
@@ -66,7 +70,7 @@ export function RulesDesk({ me }: { me: Schemas["Me"] }) {
       value={typed[name] ?? v?.rules[name]?.toString() ?? ""}
       placeholder={always.includes(name) ? undefined : name.endsWith("Years") ? "for ever" : "no limit"}
       slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: "numeric" } }}
-      error={wrongField === name}
+      error={wrongField === name || noNumber(name, typed[name])}
       onChange={(e) => setTyped({ ...typed, [name]: e.target.value })}
     />
   );
@@ -113,6 +117,10 @@ export function RulesDesk({ me }: { me: Schemas["Me"] }) {
               ? "Everybody on the staff has one."
               : `${count(v.withoutStep.coordinators, "coordinator", "coordinators")} and ${v.withoutStep.others} others on the staff have none yet.`}
           </Typography>
+          <Typography variant="h2" sx={{ mt: 3, mb: 1.5 }}>
+            How long a sign-in goes on
+          </Typography>
+          <Fields>{signIns.map(field)}</Fields>
           <Typography variant="h2" sx={{ mt: 3 }}>
             Room for files
           </Typography>
@@ -130,7 +138,7 @@ export function RulesDesk({ me }: { me: Schemas["Me"] }) {
           <Fields>{keeping.map(field)}</Fields>
           {next === null && (
             <Typography role="alert" sx={{ color: "error.main", mt: 1.5 }}>
-              Type whole numbers; leave a field empty for no limit.
+              Type whole numbers where a field is marked; an empty one is no limit where it says so.
             </Typography>
           )}
           <Problem error={wrong} />
@@ -154,16 +162,21 @@ function Fields({ children }: { children: React.ReactNode }) {
   );
 }
 
+// Empty is a number for those alone that may be without one.
+const noNumber = (name: NumberRule, text: string | undefined) => {
+  if (text === undefined) return false;
+  const number = typedNumber(text);
+  return number === null ? always.includes(name) : !Number.isInteger(number);
+};
+
 /** The rules as typed; null if a number is none. */
 function rulesOf(now: Rules, typed: Typed): Rules | null {
   const next: Rules = { ...now, secondStep: typed.secondStep ?? now.secondStep };
-  for (const [name] of [...room, ...keeping]) {
+  for (const [name] of [...signIns, ...room, ...keeping]) {
     const text = typed[name];
     if (text === undefined) continue;
-    const number = typedNumber(text);
-    if (number === null && !always.includes(name)) (next[name] as number | null) = null;
-    else if (number === null || !Number.isInteger(number)) return null;
-    else next[name] = number;
+    if (noNumber(name, text)) return null;
+    (next[name] as number | null) = typedNumber(text);
   }
   return next;
 }
