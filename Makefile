@@ -4,7 +4,7 @@ export DOTNET_CLI_TELEMETRY_OPTOUT := 1
 OUT := build
 STAMPS := .stamps
 SERVER_SOURCES := $(shell find src -name '*.cs' -not -path '*/obj/*' -not -path '*/bin/*') $(shell find src -name '*.csproj' -o -name '*.sql') Directory.Build.props Directory.Packages.props
-CLIENT_SOURCES := $(shell find client/src client/public -type f -not -name openapi.json -not -name schema.d.ts) client/index.html client/package-lock.json client/vite.config.ts
+CLIENT_SOURCES := $(shell find client/src client/public -type f -not -name openapi.json -not -name schema.d.ts) client/index.html client/package-lock.json client/vite.config.ts client/compress.mjs
 DEMO_DATA ?= $(CURDIR)/data/demo
 TODAY ?= 2027-06-07
 

@@ -69,6 +69,16 @@ export const theme = createTheme({
         // Figures that stand under one another align; in running text they keep their own width.
         "td.MuiTableCell-alignRight, .figure": { fontVariantNumeric: "tabular-nums" },
         "*:focus-visible": { outline: "2px solid var(--mui-palette-primary-main)", outlineOffset: 1 },
+        // What is wrong, where it is wrong.
+        ".problem": {
+          marginBlock: 8,
+          padding: "14px 16px",
+          border: "1px solid var(--mui-palette-error-main)",
+          borderRadius: 6,
+          fontSize: "0.88rem",
+          lineHeight: 1.5,
+          overflowWrap: "anywhere",
+        },
         "@media (prefers-reduced-motion: reduce)": {
           "*": { transition: "none !important", animation: "none !important" },
         },

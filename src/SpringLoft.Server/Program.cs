@@ -217,8 +217,7 @@ app.UseSecurityHeaders(new HeaderPolicyCollection()
 app.UseResponseCompression();
 app.UseMiddleware<Problems>();
 app.Use(next => new Hosts(next, address).InvokeAsync);
-app.UseDefaultFiles();
-app.UseStaticFiles();
+ClientFiles.Use(app);
 app.UseRouting();
 app.UseAuthentication();
 app.UseMiddleware<SameSite>();
@@ -251,7 +250,7 @@ RolloverEndpoints.Map(api);
 if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data);
 app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c) is null ? "no school yet" : "read") }).ExcludeFromDescription();
 // Every other address is the front end's, but not those of the API: there a wrong method or type is to be told.
-app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html");
+app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html", ClientFiles.Page());
 
 app.Lifetime.ApplicationStarted.Register(() =>
 {

@@ -4,7 +4,7 @@ import { defineConfig } from "@playwright/test";
 
 const browser = ["/usr/bin/chromium", "/usr/bin/chromium-browser"].find(existsSync);
 // Nothing goes by the clock: these only end what would never end by itself, on a machine that is ten times slower.
-const patience = 120_000;
+const patience = Number(process.env.PATIENCE ?? 120_000);
 
 // A file tells one story on one school of its own, so each is a project: a worker is never shared between two. Two at a time.
 export default defineConfig({

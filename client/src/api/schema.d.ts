@@ -4024,7 +4024,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -4429,6 +4429,12 @@ export interface components {
         };
         /** @enum {unknown} */
         ClassRole: "Student" | "CoTeacher" | "Lead";
+        ClassRoom: {
+            /** Format: int64 */
+            used: number;
+            /** Format: int64 */
+            most: null | number;
+        };
         /** @enum {unknown} */
         ClassState: "InPreparation" | "Open" | "Archived";
         ClassTableDraft: {
@@ -6860,6 +6866,7 @@ export interface components {
             uses: components["schemas"]["UsedThing"][];
             groups: components["schemas"]["GroupName"][];
             calendar: null | string;
+            room?: null | components["schemas"]["ClassRoom"];
         };
         /** @enum {unknown} */
         WorkState: "Working" | "HandedIn" | "Returned";

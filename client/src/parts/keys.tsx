@@ -1,13 +1,11 @@
-import Dialog from "@mui/material/Dialog";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableRow from "@mui/material/TableRow";
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
 
-type Listed = [keys: string, does: string];
+import { later } from "./later";
+
+const KeysDialog = later(() => import("./KeysDialog"), "KeysDialog");
+
+/** Keys, and what they do. */
+export type Listed = [keys: string, does: string];
 
 const KeysContext = createContext<{ add: (list: Listed[]) => () => void }>({ add: () => () => {} });
 
@@ -40,23 +38,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
   return (
     <KeysContext.Provider value={context}>
       {children}
-      <Dialog open={open} onClose={() => setOpen(false)} aria-labelledby="keys-title">
-        <DialogTitle id="keys-title">Keys of this screen</DialogTitle>
-        <DialogContent>
-          <Table>
-            <TableBody>
-              {lists.flat().map(([keys, does]) => (
-                <TableRow key={keys + does}>
-                  <TableCell component="th" scope="row">
-                    <kbd>{keys}</kbd>
-                  </TableCell>
-                  <TableCell>{does}</TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </DialogContent>
-      </Dialog>
+      {open && <KeysDialog keys={lists.flat()} onClose={() => setOpen(false)} />}
     </KeysContext.Provider>
   );
 }

@@ -1,13 +1,17 @@
-import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, type ReactNode } from "react";
+import { createContext, useCallback, useContext, useEffect, useMemo, type ReactNode } from "react";
 import { useBlocker, useNavigate } from "react-router";
 import { standing } from "../api/standing";
+import { later } from "./later";
+
+const LeavingDialog = later(() => import("./LeavingDialog"), "LeavingDialog");
 
 const TypedContext = createContext<{ hold: () => () => void }>({ hold: () => () => {} });
+
+// How many screens hold something typed: one for the whole page, as a reload is.
+const held = { current: 0 };
+
+/** Is something typed on this page that is saved nowhere? */
+export const isTyped = () => held.current > 0;
 
 interface Leaving {
   done?: boolean;
@@ -15,7 +19,6 @@ interface Leaving {
 
 /** Asks before a screen is left on which something is typed and not saved: by a link, Back, or a reload. */
 export function TypedProvider({ children }: { children: ReactNode }) {
-  const held = useRef(0);
   const context = useMemo(
     () => ({
       hold: () => {
@@ -49,18 +52,9 @@ export function TypedProvider({ children }: { children: ReactNode }) {
   return (
     <TypedContext.Provider value={context}>
       {children}
-      <Dialog open={blocker.state === "blocked"} onClose={() => blocker.reset?.()} aria-labelledby="leaving">
-        <DialogTitle id="leaving">What you typed here is not saved</DialogTitle>
-        <DialogContent>Leave this screen, and it is gone.</DialogContent>
-        <DialogActions>
-          <Button variant="outlined" onClick={() => blocker.proceed?.()}>
-            Leave and drop it
-          </Button>
-          <Button variant="contained" autoFocus onClick={() => blocker.reset?.()}>
-            Stay here
-          </Button>
-        </DialogActions>
-      </Dialog>
+      {blocker.state === "blocked" && (
+        <LeavingDialog onLeave={() => blocker.proceed()} onStay={() => blocker.reset()} />
+      )}
     </TypedContext.Provider>
   );
 }

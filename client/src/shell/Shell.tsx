@@ -1,29 +1,18 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Menu from "@mui/material/Menu";
-import MenuItem from "@mui/material/MenuItem";
-import { useColorScheme } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import { Link as RouterLink, useLocation } from "react-router";
-import { api, take, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { useSchool } from "../api/queries";
-import { beginAnew } from "../api/standing";
-import { useAct } from "../api/useAct";
-import { DemoDate } from "./DemoDate";
+import { later } from "../parts/later";
 import { FindBox } from "./FindBox";
+import { seasons } from "./seasons";
 import { YearStrip } from "./YearStrip";
 
-/** The seasons of the year, in their order: the way through the program. */
-export const seasons = [
-  { path: "plan", name: "Plan" },
-  { path: "set-up", name: "Set up" },
-  { path: "enroll", name: "Enroll" },
-  { path: "work", name: "Work" },
-  { path: "close", name: "Close" },
-  { path: "roll-over", name: "Roll over" },
-] as const;
+const DemoDate = later(() => import("./DemoDate"), "DemoDate");
+const OwnList = later(() => import("./OwnList"), "OwnList");
 
 /** What stands at the top of every screen: the year as the map, and the box that finds anything. */
 export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode }) {
@@ -210,13 +199,6 @@ function Place({ to, now, children }: { to: string; now: boolean; children: Reac
 function OwnMenu({ me, isDemo, today }: { me: Schemas["Me"]; isDemo: boolean; today?: string }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [moving, setMoving] = useState(false);
-  const { mode, systemMode, setMode } = useColorScheme();
-  const dark = (mode === "system" ? systemMode : mode) === "dark";
-  const out = useAct(
-    () => take(api.POST("/api/sign-out")),
-    (out) => beginAnew(out.next),
-  );
-  const close = () => setAnchor(null);
   return (
     <>
       <Button
@@ -233,45 +215,15 @@ function OwnMenu({ me, isDemo, today }: { me: Schemas["Me"]; isDemo: boolean; to
       >
         {me.name.split(" ")[0]} ▾
       </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
-        <MenuItem
-          onClick={() => {
-            setMode(dark ? "light" : "dark");
-            close();
-          }}
-        >
-          {dark ? "Light theme" : "Dark theme"}
-        </MenuItem>
-        <MenuItem component={RouterLink} to="/password" onClick={close}>
-          Change password
-        </MenuItem>
-        <MenuItem component={RouterLink} to="/sign-ins" onClick={close}>
-          Where you are signed in
-        </MenuItem>
-        {me.role === "Coordinator" && (
-          <MenuItem component={RouterLink} to="/audit" onClick={close}>
-            Audit trail
-          </MenuItem>
-        )}
-        {me.role === "Coordinator" && isDemo && (
-          <MenuItem
-            onClick={() => {
-              setMoving(true);
-              close();
-            }}
-          >
-            Move the demo's date…
-          </MenuItem>
-        )}
-        <MenuItem
-          onClick={() => {
-            out.mutate(undefined);
-            close();
-          }}
-        >
-          Sign out
-        </MenuItem>
-      </Menu>
+      {anchor && (
+        <OwnList
+          me={me}
+          isDemo={isDemo}
+          anchor={anchor}
+          onMove={() => setMoving(true)}
+          onClose={() => setAnchor(null)}
+        />
+      )}
       {moving && today && <DemoDate today={today} onClose={() => setMoving(false)} />}
     </>
   );

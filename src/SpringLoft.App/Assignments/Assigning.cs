@@ -27,7 +27,7 @@ public sealed class Assigning(Premises premises)
         var (title, instructions, folders) = Check(n);
         return premises.Db.Write(c =>
         {
-            var at = ClassGate.Find(c, by, id).NotArchived();
+            var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
             var there = FolderStore.OfClass(c, id);
             if (folders.Any(f => there.All(t => t.Id != f))) throw Refusals.NotFound("folder");
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
@@ -50,7 +50,7 @@ public sealed class Assigning(Premises premises)
         var (title, instructions, folders) = Check(n);
         return premises.Db.Write(c =>
         {
-            var at = ClassGate.Find(c, by, id).NotArchived();
+            var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
             var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
             var there = FolderStore.OfClass(c, id);
             if (folders.Any(f => there.All(t => t.Id != f))) throw Refusals.NotFound("folder");
@@ -72,7 +72,7 @@ public sealed class Assigning(Premises premises)
     /// <exception cref="RefusedException"><c>publish-unseen</c>, <c>bank-no-students</c>, <c>assignment-published</c>, <c>changed-meanwhile</c>.</exception>
     public void Publish(Caller by, ClassId id, AssignmentId assignment, int version, bool evenSo = false) => premises.Db.Write(c =>
     {
-        var at = ClassGate.Find(c, by, id).NotArchived();
+        var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
         if (ClassStore.Find(c, id)!.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Use it in classes, and publish it there.");
         if (a.PublishedAt is not null) throw new RefusedException("assignment-published", $"“{a.Title}” is published already.", "Nothing to do.");
@@ -88,7 +88,7 @@ public sealed class Assigning(Premises premises)
     /// <summary>Bins an assignment; refused while the teacher holds any of its work.</summary>
     public void Bin(Caller by, ClassId id, AssignmentId assignment) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
         var work = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == assignment).ToList();
         var held = work.Count(w => WorkFlow.Holder(w.State) == HeldBy.Teacher);

@@ -66,7 +66,7 @@ public sealed class Returns(Premises premises)
         var body = Refusals.Needed(text, "text", "The comment", 4000);
         return premises.Db.Write(c =>
         {
-            ClassGate.Find(c, by, id).NotArchived();
+            ClassGate.Demand(c, by, id, Act.Mark).NotArchived();
             var row = Find(c, id, work);
             var now = premises.Clock.Now;
             WorkStore.AddComment(c, work, by.Id, body, now);
@@ -94,7 +94,7 @@ public sealed class Returns(Premises premises)
         var text = Refusals.NotLonger(comment?.Trim() ?? "", "comment", "The comment", 4000);
         return premises.Db.Write(c =>
         {
-            ClassGate.Find(c, by, id).NotArchived();
+            ClassGate.Demand(c, by, id, Act.Mark).NotArchived();
             var (preview, rows) = Preview(c, id, assignment, null, unmarkedToo);
             Give(c, by, id, preview, rows, text, premises.Clock.Now);
             return new ReturnAllView(preview.ToReturn.Count, preview.Students, preview.DraftMarks, preview.Unmarked);
@@ -129,7 +129,7 @@ public sealed class Returns(Premises premises)
 
     private WorkView Step(Caller by, ClassId id, WorkId work, int version, string act, Func<WorkRow, WorkSetting, IDbConnection, Instant, WorkRow> decide) => premises.Db.Write(c =>
     {
-        var at = ClassGate.Find(c, by, id);
+        var at = ClassGate.Demand(c, by, id, Act.Mark);
         var row = Find(c, id, work);
         var a = AssignmentStore.Find(c, id, row.AssignmentId) ?? throw Refusals.NotFound("assignment");
         var now = premises.Clock.Now;

@@ -56,7 +56,7 @@ public sealed class StudentWork(Premises premises)
     /// <summary>Opens a file of one's own work.</summary>
     public Download Open(Caller who, ClassId id, AssignmentId assignment, long file) => premises.Db.Read(c =>
     {
-        CheckSees(c, who, id, assignment);
+        CheckSees(c, who, id, assignment, Act.HandIn);
         var work = WorkStore.Of(c, assignment, who.Id) ?? throw Refusals.NotFound("work");
         var row = WorkStore.Files(c, work.Id).FirstOrDefault(f => f.Id == file) ?? throw Refusals.NotFound("file");
         return new Download(row.Name, premises.Files.Open(row.Sha256), row.Size);
@@ -65,13 +65,13 @@ public sealed class StudentWork(Premises premises)
     /// <summary>Opens a file of one's own work as it was handed in once.</summary>
     public Download OpenTurn(Caller who, ClassId id, AssignmentId assignment, long turn, int position) => premises.Db.Read(c =>
     {
-        CheckSees(c, who, id, assignment);
+        CheckSees(c, who, id, assignment, Act.SeeClass);
         return WorkTurns.Open(premises, c, (WorkStore.Of(c, assignment, who.Id) ?? throw Refusals.NotFound("work")).Id, turn, position);
     });
 
     private void Step(Caller by, ClassId id, AssignmentId assignment, string act, Func<(WorkRow Row, WorkFact Fact), WorkSetting, Instant, WorkRow> decide, Action<IDbConnection, WorkId, Instant> note) => premises.Db.Write(c =>
     {
-        var (at, a) = CheckSees(c, by, id, assignment);
+        var (at, a) = CheckSees(c, by, id, assignment, Act.HandIn);
         var row = WorkStore.Begin(c, id, assignment, by.Id);
         var now = premises.Clock.Now;
         var fact = new WorkFact(row.State, WorkStore.Files(c, row.Id).Count, row.Score, row.ReturnedScore);
@@ -83,14 +83,14 @@ public sealed class StudentWork(Premises premises)
 
     private static void CheckFiles(IDbConnection c, Caller by, ClassId id, AssignmentId assignment)
     {
-        var (at, a) = CheckSees(c, by, id, assignment);
+        var (at, a) = CheckSees(c, by, id, assignment, Act.HandIn);
         var row = WorkStore.Of(c, assignment, by.Id);
         WorkFlow.CheckChangeFiles(new(row?.State ?? WorkState.Working, 0, row?.Score), Setting(at, a));
     }
 
-    private static (ClassAndPlace At, AssignmentRow Assignment) CheckSees(IDbConnection c, Caller who, ClassId id, AssignmentId assignment)
+    private static (ClassAndPlace At, AssignmentRow Assignment) CheckSees(IDbConnection c, Caller who, ClassId id, AssignmentId assignment, Act act)
     {
-        var at = ClassGate.Find(c, who, id);
+        var at = ClassGate.Demand(c, who, id, act);
         var a = AssignmentStore.Find(c, id, assignment);
         var access = new Access(at.Viewer(who.Id), FolderStore.OfClass(c, id).Select(f => f.Fact));
         PersonId[] given = [.. AssignmentStore.GivenTo(c, id)[assignment]];

@@ -46,7 +46,7 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
     {
         var run = premises.Db.Write(c =>
         {
-            var k = ClassGate.Find(c, by, id).Class;
+            var k = ClassGate.Demand(c, by, id, Act.CloseClass).Class;
             if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-stays", $"“{k.Name}” is no class: it stays from year to year.", "Close the classes instead.");
             Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, id)[id].Facts(k.State));
             var now = premises.Clock.Now;

@@ -39,7 +39,7 @@ public sealed class Loft(Premises premises)
             return new LoftYear(y.Year.Label, [.. classes.Where(k => k.YearId == y.Id).Select(k =>
             {
                 var p = packages.GetValueOrDefault(k.Id);
-                var may = Permissions.InClass(ClassGate.Find(c, who, k.Id).Standing, Act.CloseClass);
+                var may = ClassGate.May(c, who, k.Id, Act.CloseClass);
                 return new LoftClass(k.Id, k.Name, k.Mark, staff.Lead(k.Id), k.ArchivedAt is { } a ? premises.Clock.DateOf(a) : null,
                     p?.Name, p?.Size, p?.OwnFiles, p?.Sha256, may, ClassStore.RolledTo(c, k.Id)?.Id);
             })]);
@@ -68,6 +68,7 @@ public sealed class Loft(Premises premises)
     /// <summary>Opens the asker's own take-home from a class.</summary>
     public Download OpenTakeHome(Caller who, ClassId id) => premises.Db.Read(c =>
     {
+        ClassGate.Demand(c, who, id, Act.TakeHome);
         var p = RunStore.TakeHome(c, id, who.Id) ?? throw new RefusedException("not-found", "There is no take-home for you from this class yet.", "It is made when the class is closed.");
         return new Download(p.Name, premises.Files.Open(p.Sha256), p.Size);
     });
@@ -75,7 +76,7 @@ public sealed class Loft(Premises premises)
     /// <summary>Takes a class out of the loft: it is open again, as it was. Its packages stay.</summary>
     public void Restore(Caller by, ClassId id, int version) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).Class;
+        var k = ClassGate.Demand(c, by, id, Act.CloseClass).Class;
         if (k.State != ClassState.Archived) throw new RefusedException("class-not-archived", $"“{k.Name}” is not archived.", "Nothing to restore.");
         var now = premises.Clock.Now;
         if (!ClassStore.SetState(c, k with { Version = version }, ClassState.Open, now, k.AfterArchive)) throw Refusals.ChangedMeanwhile("class");

@@ -1,3 +1,4 @@
+using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Closing;
@@ -37,6 +38,7 @@ public sealed class LoftBin(Premises premises, LastCopies copies)
     /// <exception cref="RefusedException"><c>delete-barred</c>, saying why; <c>delete-name</c> if the name is another.</exception>
     public void Bin(Caller by, ClassId id, string? typed)
     {
+        ClassGate.Demand(by, Act.DeleteClasses);
         copies.Read();
         premises.Db.Write(c =>
         {

@@ -39,6 +39,7 @@ public sealed class NewYearGate(Premises premises)
     /// <summary>Signs a class off by name with a reason; null takes it back.</summary>
     public void SignOff(Caller by, ClassId id, string? reason)
     {
+        ClassGate.Demand(by, Act.LayDownYear);
         var text = reason is null ? null : Refusals.Needed(reason, "reason", "The reason", 500);
         premises.Db.Write(c =>
         {
@@ -55,6 +56,7 @@ public sealed class NewYearGate(Premises premises)
     /// <exception cref="RefusedException"><c>gate-shut</c>, listing what is missing; <c>year-none</c>; <c>year-begun</c>.</exception>
     public GateView Begin(Caller by, YearId old, bool goUp, bool leaversLeave) => premises.Db.Write(c =>
     {
+        ClassGate.Demand(by, Act.LayDownYear);
         var seen = See(c, old);
         if (seen.New is not { } next) throw new RefusedException("year-none", $"There is no school year after {seen.OldLabel} yet.", "Lay down next year's terms first.", "year");
         if (seen.BegunAt is not null) throw new RefusedException("year-begun", $"School year {seen.NewLabel} has begun already.", "Nothing to do.");

@@ -71,7 +71,7 @@ public sealed class OpenShelf(Premises premises)
         CheckDay(draft.Until);
         return premises.Db.Write(c =>
         {
-            ClassGate.Find(c, by, id);
+            ClassGate.Demand(c, by, id, Act.CloseClass);
             var laid = Lay(c, id, draft).Where(l => !l.Name.Out).ToList();
             if (laid.Count == 0) throw new RefusedException("shelf-empty", "Nothing is chosen that may stand on the shelf.", "Choose folders with things in them, or examples.", "folders");
             var row = new ShelfRow { ClassId = id, Token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(20)), Title = title, Text = text, UntilDay = draft.Until, MadeAt = premises.Clock.Now, MadeBy = by.Id };
@@ -89,6 +89,7 @@ public sealed class OpenShelf(Premises premises)
         CheckDay(until);
         premises.Db.Write(c =>
         {
+            ClassGate.Demand(c, by, id, Act.CloseClass);
             ShelfStore.Set(c, Find(c, id, shelf) with { Title = called, Text = says, UntilDay = until });
             Premises.Add(c, by, premises.Clock.Now, new("changed open shelf", "shelf", shelf, id, called));
         });
@@ -97,6 +98,7 @@ public sealed class OpenShelf(Premises premises)
     /// <summary>Shuts a shelf at once; its address never opens again.</summary>
     public void Shut(Caller by, ClassId id, long shelf) => premises.Db.Write(c =>
     {
+        ClassGate.Demand(c, by, id, Act.CloseClass);
         var s = Find(c, id, shelf);
         ShelfStore.Shut(c, shelf, premises.Clock.Now);
         Premises.Add(c, by, premises.Clock.Now, new("shut open shelf", "shelf", shelf, id, s.Title));
@@ -125,6 +127,7 @@ public sealed class OpenShelf(Premises premises)
         var title = Refusals.NotLonger(draft.Title?.Trim() is { Length: > 0 } t ? t : "Showcase", "title", "The title", 120);
         var laid = premises.Db.Write(c =>
         {
+            ClassGate.Demand(c, by, id, Act.Arrange);
             var all = Lay(c, id, draft).Where(l => !l.Name.Out).ToList();
             if (all.Count == 0) throw new RefusedException("shelf-empty", "Nothing is chosen that may stand in the showcase.", "Choose folders with things in them, or examples.", "folders");
             Premises.Add(c, by, premises.Clock.Now, new("made showcase", "class", id.Value, id, $"{title}: {all.Count} things"));

@@ -162,7 +162,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
     {
         var all = TakeHomeStore.Places(c, year);
         if (who.Role == SchoolRole.Coordinator) return [.. all.GroupBy(p => p.Person, p => p.Class)];
-        var mine = ClassStore.OfYear(c, year).Where(k => ClassGate.Find(c, who, k.Id).Standing >= Standing.CoTeacher).Select(k => k.Id).ToHashSet();
+        var mine = ClassStore.OfYear(c, year).Where(k => ClassGate.May(c, who, k.Id, Act.Mark)).Select(k => k.Id).ToHashSet();
         var students = all.Where(p => mine.Contains(p.Class)).Select(p => p.Person).ToHashSet();
         return [.. all.Where(p => students.Contains(p.Person)).GroupBy(p => p.Person, p => p.Class)];
     }

@@ -30,7 +30,7 @@ public sealed class Tidying(Premises premises)
     /// <summary>The loose things of a class.</summary>
     public TidyDesk See(Caller who, ClassId id) => premises.Db.Read(c =>
     {
-        var k = ClassGate.Find(c, who, id).Class;
+        var k = ClassGate.Demand(c, who, id, Act.Arrange).Class;
         var folders = FolderStore.OfClass(c, id);
         var paths = Paths(folders);
         var items = ItemStore.OfClass(c, id);
@@ -52,7 +52,7 @@ public sealed class Tidying(Premises premises)
     /// <returns>The workspace of one's own papers.</returns>
     public ClassId Keep(Caller by, ClassId id, ItemId item) => premises.Db.Write(c =>
     {
-        var at = ClassGate.Find(c, by, id).NotArchived();
+        var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var row = ItemStore.Find(c, id, item) ?? throw Refusals.NotFound("thing");
         if (row.ByStudent) throw new RefusedException("work-of-student", $"“{row.Name}” was put in by a student: it is theirs.", "File it where they find it.", "item");
         var now = premises.Clock.Now;
@@ -67,7 +67,7 @@ public sealed class Tidying(Premises premises)
     /// <summary>Takes keeping back: the thing is loose in the class again, and no longer among one's own papers.</summary>
     public void Unkeep(Caller by, ClassId id, ItemId item) => premises.Db.Write(c =>
     {
-        var at = ClassGate.Find(c, by, id).NotArchived();
+        var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var row = ItemStore.WithBin(c, id).FirstOrDefault(i => i.Id == item && i.BinnedAt is not null) ?? throw Refusals.NotFound("thing");
         ItemStore.SetBinned(c, item, null, null);
         if (Find(c, by, at.Class.YearId) is { } papers && ItemStore.OfClass(c, papers.Id).LastOrDefault(i => i.Name == row.Name && i.Sha256 == row.Sha256 && i.Url == row.Url) is { } copy) ItemStore.SetBinned(c, copy.Id, premises.Clock.Now, by.Id);

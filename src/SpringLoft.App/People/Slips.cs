@@ -33,6 +33,7 @@ public sealed class Slips(Premises premises)
     /// <summary>Who of a class's students has a slip, by name.</summary>
     public IReadOnlyList<Slip> Of(Caller by, ClassId id) => premises.Db.Read(c =>
     {
+        ClassGate.Demand(c, by, id, Act.HaveSlips);
         var kept = PersonStore.FirstPhrases(c, id);
         return Students(c, id).Select(m => One(by, m.PersonId, m.Name, m.Grade, m.UserName, kept, BarOf(c, by, m), ForClass(c, by, m), m.Since)).ToList();
     });
@@ -114,6 +115,7 @@ public sealed class Slips(Premises premises)
     /// <summary>A coordinator's yes: the staff of a class may have the slips of people on its roster.</summary>
     public void SayYes(Caller by, ClassId id, IReadOnlyList<PersonId> people)
     {
+        ClassGate.Demand(by, Act.LetClassHaveSlips);
         Refusals.CheckPeople(people.Count, MostAtOnce);
         premises.Db.Write(c =>
         {
@@ -127,6 +129,7 @@ public sealed class Slips(Premises premises)
     // Of somebody else's student, or of staff, nobody in a class has a slip, whoever put them on the roster.
     private void Demand(IDbConnection c, Caller by, ClassId id, IReadOnlyList<PersonId> people)
     {
+        ClassGate.Demand(c, by, id, Act.HaveSlips);
         var roster = Students(c, id).ToDictionary(m => m.PersonId);
         foreach (var p in people)
         {

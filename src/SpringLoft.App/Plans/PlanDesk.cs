@@ -56,7 +56,7 @@ public sealed class PlanDesk(Premises premises)
     public UnfoldingView Unfold(Caller who, IReadOnlyList<OutlineLine> lines, UnfoldFor at) => premises.Db.Read(c =>
     {
         // Names on a roster are for the staff of that class.
-        if (at.Class is { } id && ClassGate.Find(c, who, id).Standing < Standing.CoTeacher) throw Refusals.NotFound("class");
+        if (at.Class is { } id) ClassGate.Demand(c, who, id, Act.Arrange);
         return View(Outline.Make("draft", "", lines, 1).Plan, Setting(c, at));
     });
 

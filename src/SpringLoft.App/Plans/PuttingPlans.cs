@@ -99,7 +99,7 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, 
         var puts = PlanPutStore.Of(c, id).ToDictionary(p => p.ClassId);
         // Of classes that are gone since nothing is told; of a run over none but those, nothing at all.
         var any = puts.Values.FirstOrDefault() ?? throw Refusals.NotFound("run");
-        return new PlanRunView(id, any.PlanId, PlanStore.Find(c, any.PlanId)!.Plan.Name, any.Version, run.State, run.Reason, run.StartedAt, run.EndedAt, [.. RunStore.Classes(c, id).Where(k => ClassGate.Find(c, who, k.ClassId).Standing >= Standing.Lead).Select(k =>
+        return new PlanRunView(id, any.PlanId, PlanStore.Find(c, any.PlanId)!.Plan.Name, any.Version, run.State, run.Reason, run.StartedAt, run.EndedAt, [.. RunStore.Classes(c, id).Where(k => ClassGate.May(c, who, k.ClassId, Act.PutPlan)).Select(k =>
         {
             var put = puts[k.ClassId];
             var done = put.Steps.Length == 0 ? new Done([], []) : JsonSerializer.Deserialize<Done>(put.Steps, Json)!;
@@ -160,7 +160,7 @@ public sealed class PuttingPlans(Premises premises, ChannelWriter<RunId> queue, 
 
     // A plan is put by who leads the class, or by the coordinator.
     private static ClassRow Own(IDbConnection c, Caller who, ClassId id) =>
-        ClassGate.Find(c, who, id) is { Standing: >= Standing.Lead } at ? at.Class : throw Refusals.NotFound("class");
+        ClassGate.Demand(c, who, id, Act.PutPlan).Class;
 
     private static int Count(IEnumerable<PutStep> steps, PutKind kind) => steps.Count(s => s.Kind == kind);
 

@@ -67,7 +67,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
         var year = asked is { } id ? years.FirstOrDefault(y => y.Id == id) ?? throw Refusals.NotFound("school year") : Ending(years);
         var next = years.FirstOrDefault(y => y.Year.First > year.Year.Last);
         var made = (next is null ? [] : ClassStore.OfYear(c, next.Id)).Where(k => k.RolledFrom is not null).ToLookup(k => k.RolledFrom!.Value);
-        var rows = ClassStore.OfYear(c, year.Id).Where(k => ClassGate.Find(c, who, k.Id).Standing >= Standing.Lead).Select(k =>
+        var rows = ClassStore.OfYear(c, year.Id).Where(k => ClassGate.May(c, who, k.Id, Act.RollOver)).Select(k =>
         {
             var lead = RosterStore.Members(c, k.Id).FirstOrDefault(m => m.Role == ClassRole.Lead && m.LeftAt is null);
             return new LastYearClass(k.Id, k.Name, k.Mark, k.Course, k.Section, k.Period, lead?.PersonId, lead?.Name.Display ?? "–", k.Department, k.State, [.. made[k.Id].Select(m => new NextYearClass(m.Id, m.Name, m.State))]);
@@ -204,7 +204,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
         Refusals.CheckTicked(draft.Choice is null ? 0 : draft.Lines?.Count ?? 0, Closing.ClosingRuns.MostClasses, "lines");
         foreach (var l in draft.Lines!)
         {
-            if (l.From is not { Count: > 0 } || l.From.Any(f => ClassGate.Find(c, who, f).Standing < Standing.Lead)) throw new RefusedException("not-found", "One of the classes is not among those you may roll over.", "Choose among your own classes.", "lines");
+            if (l.From is not { Count: > 0 } || l.From.Any(f => !ClassGate.May(c, who, f, Act.RollOver))) throw new RefusedException("not-found", "One of the classes is not among those you may roll over.", "Choose among your own classes.", "lines");
             if (l.Lead is not { } lead) continue;
             if (who.Role != SchoolRole.Coordinator && lead != who.Id) throw new RefusedException("not-allowed", "Only the coordinator gives a class to another teacher.", "Ask the coordinator, or keep the class.", "lines");
             if (PersonStore.Find(c, lead) is not { Active: true, Role: not SchoolRole.Student }) throw Refusals.NotFound("teacher");

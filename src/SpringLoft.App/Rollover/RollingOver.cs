@@ -1,3 +1,4 @@
+using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.Rollover;
 using SpringLoft.Core.Workspaces;
@@ -39,6 +40,7 @@ public sealed class RollingOver(Premises premises)
     /// <exception cref="RefusedException"><c>name-taken</c> and others of naming; <c>year-none</c>; <c>rolled-already</c>.</exception>
     public ClassId Make(Caller by, ClassId id, NewYear n) => premises.Db.Write(c =>
     {
+        ClassGate.Demand(c, by, id, Act.RollOver);
         var p = Prepare(c, id, n);
         if (p.Name.Refusal is { } refusal) throw new RefusedException(refusal);
         if (ClassStore.RolledTo(c, id) is { } there && there.YearId == p.Year.Id && there.Section == p.Section && there.Period == p.Period)

@@ -55,13 +55,14 @@ public sealed class StructureFiles(Premises premises)
     /// <exception cref="RefusedException"><c>structure-wrong</c>, naming the line; nothing is made.</exception>
     public StructureTaken Take(Caller by, ClassId id, StructureFile? file, bool apply)
     {
+        var here = premises.Db.Read(c => ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class);
         var s = Check(file);
-        var said = premises.Db.Read(c => new Taking(c, by, ClassGate.Find(c, by, id).NotArchived().Class, s, [], premises.Clock.Now, false).Do());
+        var said = premises.Db.Read(c => new Taking(c, by, here, s, [], premises.Clock.Now, false).Do());
         if (!apply) return said;
         var pages = s.Things.Where(t => t.Text is not null).ToDictionary(t => t, t => premises.Files.Make(to => to.Write(Encoding.UTF8.GetBytes(t.Text!))));
         return premises.Db.Write(c =>
         {
-            var done = new Taking(c, by, ClassGate.Find(c, by, id).NotArchived().Class, s, pages, premises.Clock.Now, true).Do();
+            var done = new Taking(c, by, ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class, s, pages, premises.Clock.Now, true).Do();
             Premises.Add(c, by, premises.Clock.Now, new("took a structure in", "class", id.Value, id, $"{done.Folders} folders, {done.Things} things, {done.Assignments} assignments"));
             return done;
         });

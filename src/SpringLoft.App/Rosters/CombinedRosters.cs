@@ -128,7 +128,7 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
 
     private static CombinedRow Find(IDbConnection c, Caller who, long id) => CombinedStore.Find(c, id) is { } r && r.OwnerId == who.Id ? r : throw Refusals.NotFound("combined roster");
 
-    private static bool May(IDbConnection c, Caller who, ClassId id) => ClassStore.Find(c, id) is not null && ClassGate.Find(c, who, id).Standing >= Standing.CoTeacher;
+    private static bool May(IDbConnection c, Caller who, ClassId id) => ClassGate.May(c, who, id, Act.ManageRoster);
 
     private static IEnumerable<MemberRow> Students(IDbConnection c, ClassId id) => RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null);
 

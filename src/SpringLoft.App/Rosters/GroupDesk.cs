@@ -44,7 +44,7 @@ public sealed class GroupDesk(Premises premises)
     /// <summary>Makes a group; folders that the plan has for each group unfold at once.</summary>
     public GroupChanged Make(Caller by, ClassId id, string? name, IReadOnlyList<PersonId> people) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).NotArchived().Class;
+        var k = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class;
         var text = Free(c, id, name, null);
         if (GroupStore.OfClass(c, id).Count >= MostGroups) throw new RefusedException("too-many", $"The class has {MostGroups} groups.", "Take one away first.", "name");
         var made = GroupStore.Add(c, id, text);
@@ -56,7 +56,7 @@ public sealed class GroupDesk(Premises premises)
     /// <summary>Makes a group of each grade on the roster that has none yet: for one workspace that several year groups share.</summary>
     public GroupsMade MakeOfGrades(Caller by, ClassId id) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).NotArchived().Class;
+        var k = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class;
         var taken = GroupStore.OfClass(c, id).Select(g => SafeName.Key(g.Name)).ToHashSet();
         var grades = Students(c, id).Where(s => s.Grade is not null).GroupBy(s => s.Grade!).OrderBy(g => g.Key.Length).ThenBy(g => g.Key, StringComparer.Ordinal)
             .Where(g => !taken.Contains(SafeName.Key($"Grade {g.Key}"))).ToList();
@@ -69,7 +69,7 @@ public sealed class GroupDesk(Premises premises)
     /// <summary>Renames a group and says who is in it, at the version that was seen. Its folders keep their names.</summary>
     public GroupChanged Change(Caller by, ClassId id, GroupId group, string? name, IReadOnlyList<PersonId> people, int version) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).NotArchived().Class;
+        var k = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class;
         var row = Find(c, id, group);
         var text = Free(c, id, name, group);
         if (!GroupStore.Rename(c, group, text, version)) throw Refusals.ChangedMeanwhile("group");
@@ -82,7 +82,7 @@ public sealed class GroupDesk(Premises premises)
     /// <returns>Names of the folders that stay.</returns>
     public IReadOnlyList<string> Bin(Caller by, ClassId id, GroupId group) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var row = Find(c, id, group);
         var now = premises.Clock.Now;
         var all = FolderStore.OfClass(c, id);

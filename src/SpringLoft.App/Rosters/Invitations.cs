@@ -59,7 +59,7 @@ public sealed class Invitations(Premises premises)
         if (list.Count > MostAtOnce) throw new RefusedException("too-many", $"{list.Count} invitations at once are too many.", $"Send up to {MostAtOnce}.", "addresses");
         return premises.Db.Write(c =>
         {
-            var k = ClassGate.Find(c, by, id).NotArchived().Class;
+            var k = ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived().Class;
             var (school, now) = (SchoolStore.Get(c)!.Name, premises.Clock.Now);
             var sent = JoinStore.InvitedSince(c, by.Id, now - Duration.FromDays(1));
             if (sent + list.Count > MostADay) throw new RefusedException("too-many", $"You have sent {sent} invitations within a day, and {list.Count} more would be more than {MostADay}.", "Send the rest tomorrow, or enroll people from the directory.", "addresses");
@@ -79,7 +79,7 @@ public sealed class Invitations(Premises premises)
     /// <summary>Takes an invitation back; its letter leads nowhere then.</summary>
     public void Withdraw(Caller by, ClassId id, long invitation) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id);
+        ClassGate.Demand(c, by, id, Act.ManageRoster);
         var i = JoinStore.Invitations(c, id).FirstOrDefault(x => x.Id == invitation && StateOf(x) == InvitationState.Open) ?? throw Refusals.NotFound("open invitation");
         JoinStore.Withdraw(c, i.Id, premises.Clock.Now);
         if (i.LetterId is { } letter) LetterStore.TakeBack(c, letter, premises.Clock.Now);

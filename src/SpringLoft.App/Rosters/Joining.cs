@@ -48,7 +48,7 @@ public sealed class Joining(Premises premises)
         if (most is < 1 or > 1000) throw new RefusedException("code-most", $"{most} can't join by a code.", "Choose 1 to 1,000, or leave it open.", "most");
         premises.Db.Write(c =>
         {
-            var k = ClassGate.Find(c, by, id).NotArchived().Class;
+            var k = ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived().Class;
             if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-students", "A department's members are staff.", "Enroll them from the directory.");
             var now = premises.Clock.Now;
             JoinStore.Put(c, new JoinCodeRow { ClassId = id, Code = JoinCode.Make(RandomNumberGenerator.GetInt32), MadeAt = now, ExpiresAt = now + Duration.FromDays(days), Most = most, Waits = waits });
@@ -59,7 +59,7 @@ public sealed class Joining(Premises premises)
     /// <summary>Takes the code away; who waits still waits.</summary>
     public void Stop(Caller by, ClassId id) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id);
+        ClassGate.Demand(c, by, id, Act.ManageRoster);
         JoinStore.Remove(c, id);
         Premises.Add(c, by, premises.Clock.Now, new("took join code away", "class", id.Value, id, ""));
     });
@@ -67,7 +67,7 @@ public sealed class Joining(Premises premises)
     /// <summary>Says yes or no to one who waits.</summary>
     public void Answer(Caller by, ClassId id, PersonId person, bool yes) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).NotArchived().Class;
+        var k = ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived().Class;
         if (!JoinStore.WaitNoLonger(c, id, person)) throw Refusals.NotFound("student who waits");
         var name = PersonStore.Find(c, person)!.Name.Display;
         if (yes) Enter(c, by, k, person, name);

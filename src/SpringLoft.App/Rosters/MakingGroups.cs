@@ -41,7 +41,7 @@ public sealed class MakingGroups(Premises premises)
     /// <summary>Makes them; folders for each group unfold at once.</summary>
     public GroupsMade Make(Caller by, ClassId id, GroupsAsk ask) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).NotArchived().Class;
+        var k = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class;
         var draft = Draft(c, id, ask);
         var there = GroupStore.OfClass(c, id);
         if (there.Count + draft.Groups.Count > GroupDesk.MostGroups) throw new RefusedException("too-many", $"The class would have {there.Count + draft.Groups.Count} groups.", $"Keep it to {GroupDesk.MostGroups}: take old ones away first.", "groups");

@@ -36,8 +36,8 @@ public sealed class MovingSets(Premises premises)
     /// <summary>Other classes of the same course and year that the asker may move somebody to.</summary>
     public IReadOnlyList<SetChoice> Choices(Caller who, ClassId id) => premises.Db.Read(c =>
     {
-        var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
-        return ClassStore.OfYear(c, k.YearId).Where(o => o.Id != id && o.CourseId == k.CourseId && o.State != ClassState.Archived && ClassGate.Find(c, who, o.Id).Standing >= Standing.CoTeacher)
+        var k = ClassGate.Demand(c, who, id, Act.ManageRoster).Class;
+        return ClassStore.OfYear(c, k.YearId).Where(o => o.Id != id && o.CourseId == k.CourseId && o.State != ClassState.Archived && ClassGate.May(c, who, o.Id, Act.ManageRoster))
             .Select(o => new SetChoice(o.Id, o.Name, RosterStore.Members(c, o.Id).Count(m => m.Role == ClassRole.Student && m.LeftAt is null))).ToList();
     });
 
@@ -76,9 +76,9 @@ public sealed class MovingSets(Premises premises)
 
     private MoveView Do(IDbConnection c, Caller by, ClassId from, PersonId student, ClassId to, bool includeOpen)
     {
-        var here = ClassGate.Find(c, by, from).NotArchived().Class;
-        var there = ClassStore.Find(c, to) is null ? null : ClassGate.Find(c, by, to);
-        if (there is not { Standing: >= Standing.CoTeacher }) throw new RefusedException("move-course", "That is no class that you may move students to.", "Choose another class of the course of which you are staff.", "to");
+        var here = ClassGate.Demand(c, by, from, Act.ManageRoster).NotArchived().Class;
+        var there = ClassGate.May(c, by, to, Act.ManageRoster) ? ClassGate.Find(c, by, to) : null;
+        if (there is null) throw new RefusedException("move-course", "That is no class that you may move students to.", "Choose another class of the course of which you are staff.", "to");
         there.NotArchived();
         if (from == to || here.CourseId != there.Class.CourseId || here.YearId != there.Class.YearId)
             throw new RefusedException("move-course", $"“{there.Class.Name}” is no other class of {here.Course} in this year.", "For another course, enroll the student there and take them off here.", "to");

@@ -32,7 +32,7 @@ public sealed class Posting(Premises premises)
     /// <returns>For how many it was otherwise before.</returns>
     public int Set(Caller by, ClassId id, IReadOnlyList<PersonId> people, bool posts) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived();
         var changed = Students(c, id, people).Where(m => m.MayPost != posts).ToList();
         var now = premises.Clock.Now;
         foreach (var m in changed)

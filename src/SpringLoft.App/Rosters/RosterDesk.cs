@@ -81,9 +81,10 @@ public sealed class RosterDesk(Premises premises)
     /// <summary>All students of another class that the asker sees, of a group of it, or of a grade, who might be enrolled here.</summary>
     public IReadOnlyList<FoundPerson> All(Caller who, ClassId id, TakeFrom from) => premises.Db.Read(c =>
     {
+        ClassGate.Demand(c, who, id, Act.ManageRoster);
         if (from.Class is { } k)
         {
-            if (ClassGate.Find(c, who, k).Standing < Standing.CoTeacher) throw Refusals.NotFound("class");
+            ClassGate.Demand(c, who, k, Act.ManageRoster);
             var members = from.Group is { } g ? GroupStore.Members(c, k)[g].ToHashSet() : null;
             return Found(c, id, PersonStore.Find(c, RosterStore.Members(c, k).Where(m => m.Role == ClassRole.Student && m.LeftAt is null && members?.Contains(m.PersonId) != false).Select(m => m.PersonId)));
         }
@@ -122,7 +123,7 @@ public sealed class RosterDesk(Premises premises)
         if (role == ClassRole.Lead) throw new RefusedException("role-lead", "A lead teacher is not enrolled this way.", "Enroll them as co-teacher.", "role");
         return premises.Db.Write(c =>
         {
-            var at = ClassGate.Find(c, by, id);
+            var at = ClassGate.Demand(c, by, id, Act.ManageRoster);
             if (role == ClassRole.Student && at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("department-students", "A department's members are staff.", "Choose teachers and other staff.", "role");
             var found = PersonStore.Find(c, people).ToDictionary(p => p.Id);
             if (people.Where(p => !found.ContainsKey(p)).ToList() is [var missing, ..])
@@ -152,7 +153,7 @@ public sealed class RosterDesk(Premises premises)
     /// <summary>Gives students of the roster the assignments that were open before they came, or takes them away again.</summary>
     public void IncludeOpen(Caller by, ClassId id, PersonId person, bool include) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived();
         var m = RosterStore.Member(c, id, person) is { LeftAt: null, Role: ClassRole.Student } found ? found : throw Refusals.NotFound("student on the roster");
         RosterStore.SetSeesFrom(c, id, person, include ? null : m.JoinedAt);
         Premises.Add(c, by, premises.Clock.Now, new(include ? "gave what was open before" : "took away what was open before", "person", person.Value, id, m.Name.Display));
@@ -164,7 +165,7 @@ public sealed class RosterDesk(Premises premises)
     /// <summary>Takes people off the roster, all of them or none.</summary>
     public int RemoveMany(Caller by, ClassId id, IReadOnlyList<PersonId> people) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived();
         var leaving = Leavings(c, id, people);
         if (leaving.Count == 0) throw new RefusedException("missing", "Nobody is ticked.", "Tick those who are to be taken off.", "people");
         if (leaving.FirstOrDefault(l => l.WhyNot is not null) is { } first) throw new RefusedException(first.Held > 0 ? "work-held" : "role-lead", first.WhyNot!, "Leave them out, or see to that first.", "people");
@@ -196,7 +197,7 @@ public sealed class RosterDesk(Premises premises)
     /// <summary>Takes a person off the roster. Their folder and work stay; what is held must be returned first.</summary>
     public void Remove(Caller by, ClassId id, PersonId person) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived();
         var member = RosterStore.Member(c, id, person) is { LeftAt: null } m ? m : throw Refusals.NotFound("person on the roster");
         var held = WorkStore.OfStudent(c, id, person).Count(w => w.State == Core.Assignments.WorkState.HandedIn);
         if (Enrolling.WhyNotOff(member.Name.Display, member.Role, held) is { } why)

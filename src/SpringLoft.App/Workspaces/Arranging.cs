@@ -35,7 +35,7 @@ public sealed class Arranging(Premises premises)
     /// <summary>Makes a folder, last among its siblings.</summary>
     public FolderId Make(Caller by, ClassId id, FolderDraft draft) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         CheckRule(c, id, draft, null);
         var name = Named(draft.Name);
         var all = FolderStore.OfClass(c, id);
@@ -49,7 +49,7 @@ public sealed class Arranging(Premises premises)
     /// <summary>Renames, moves, orders a folder, or changes who may do what in it, at the version that was seen.</summary>
     public void Change(Caller by, ClassId id, FolderId folder, FolderDraft draft) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var all = FolderStore.OfClass(c, id);
         var row = all.FirstOrDefault(f => f.Id == folder) ?? throw Refusals.NotFound("folder");
         CheckRule(c, id, draft, row);
@@ -65,7 +65,7 @@ public sealed class Arranging(Premises premises)
     /// <summary>Puts a folder, with the folders in it, in the bin. Things in it stand in no folder until it is brought back.</summary>
     public void Bin(Caller by, ClassId id, FolderId folder) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var all = FolderStore.OfClass(c, id);
         var row = all.FirstOrDefault(f => f.Id == folder) ?? throw Refusals.NotFound("folder");
         var now = premises.Clock.Now;
@@ -93,7 +93,7 @@ public sealed class Arranging(Premises premises)
     /// <summary>Does what a blind spot's mend says; refused if it is not there any more.</summary>
     public void Mend(Caller by, ClassId id, BlindKind kind, FolderId? folder, AssignmentId? assignment) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).NotArchived().Class;
+        var k = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class;
         var spot = Blind(c, id).FirstOrDefault(s => s.Kind == kind && s.Folder == folder && s.Assignment == assignment && s.Mend is not null)
             ?? throw new RefusedException("nothing-to-mend", "This blind spot is not there any more.", "Reload the page.");
         switch (kind)

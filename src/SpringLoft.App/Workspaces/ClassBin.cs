@@ -25,7 +25,7 @@ public sealed class ClassBin(Premises premises, Closing.LastCopies copies)
         copies.Read();
         return premises.Db.Read(c =>
         {
-            var at = ClassGate.Find(c, who, id);
+            var at = ClassGate.Demand(c, who, id, Act.AddItem);
             return BinStore.OfClass(c, id).Where(b => Binning.MayBringBack(at.Standing, IsOwn(b, who)))
                 .Select(b => new BinnedThing(b.Kind, b.Id, b.Name, b.BinnedByName, b.BinnedAt, b.From, b.Folders, b.AddedByName, Binning.GoneAt(b.BinnedAt), Names(c, PutIn(c, b)))).ToList();
         });
@@ -34,7 +34,7 @@ public sealed class ClassBin(Premises premises, Closing.LastCopies copies)
     /// <summary>Brings something back to where it stood; a number tells it apart where its name is taken by now.</summary>
     public void BringBack(Caller by, ClassId id, string kind, long thing) => premises.Db.Write(c =>
     {
-        var at = ClassGate.Find(c, by, id).NotArchived();
+        var at = ClassGate.Demand(c, by, id, Act.AddItem).NotArchived();
         var b = BinStore.OfClass(c, id).FirstOrDefault(b => b.Kind == kind && b.Id == thing && Binning.MayBringBack(at.Standing, IsOwn(b, by))) ?? throw Refusals.NotFound("thing in the bin");
         switch (b.Kind)
         {

@@ -26,7 +26,7 @@ public sealed class ClassDetails(Premises premises)
         if (was is null || mine is null) throw new RefusedException("missing", "What is said about the class is missing.", "Send what it was and what it is to be.", was is null ? "was" : "mine");
         return premises.Db.Write(c =>
         {
-            var at = ClassGate.Find(c, by, id).NotArchived();
+            var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
             var k = at.Class;
             var year = YearStore.All(c).First(y => y.Id == k.YearId);
             var next = Decide(Clean(was), Clean(mine), new(k.Name, k.Section, k.Period, k.Level, k.Room, k.TermId, k.EndsOn, k.TeacherShown, k.Mark), year);
@@ -97,7 +97,7 @@ public sealed class ClassDetails(Premises premises)
         var note = Note(text);
         premises.Db.Write(c =>
         {
-            var k = ClassGate.Find(c, by, id).NotArchived().Class;
+            var k = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class;
             if (k.Welcome == note) return;
             if (k.Welcome != Note(was)) throw Refusals.ChangedMeanwhile("welcome note");
             var now = premises.Clock.Now;

@@ -66,7 +66,7 @@ public sealed class Departments(Premises premises)
     /// <returns>How many copies were brought up to date.</returns>
     public int Take(Caller by, ClassId id, IReadOnlyList<AssignmentId> assignments, IReadOnlyList<ItemId> items) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var offers = ClassStore.Departments(c).SelectMany(k => Offers(c, k)).Where(o => o.Class == id).ToList();
         var now = premises.Clock.Now;
         foreach (var a in assignments)

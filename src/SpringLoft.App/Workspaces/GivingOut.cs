@@ -41,7 +41,7 @@ public sealed class GivingOut(Premises premises)
 
     private static IReadOnlyList<GiveClass> Each(IDbConnection c, Caller who, ClassId from, GiveDraft draft, Instant? at)
     {
-        var source = Source.Load(c, ClassGate.Find(c, who, from).Class, draft);
+        var source = Source.Load(c, ClassGate.Demand(c, who, from, Act.Arrange).Class, draft);
         var to = (draft.To ?? []).Distinct().Where(k => k != from).ToList();
         if (to.Count == 0) throw new RefusedException("missing", "No class is ticked.", "Tick the classes that are to receive it.", "to");
         if (to.Count > MostClasses) throw new RefusedException("too-many", $"{to.Count} classes at once are too many.", $"Take up to {MostClasses} in one act.", "to");
@@ -50,8 +50,7 @@ public sealed class GivingOut(Premises premises)
 
     private static GiveClass One(IDbConnection c, Caller who, Source source, ClassId id, Instant? at)
     {
-        var place = ClassGate.Find(c, who, id);
-        if (place.Standing < Standing.CoTeacher) throw Refusals.NotFound("class");
+        var place = ClassGate.Demand(c, who, id, Act.Arrange);
         var k = place.Class;
         if (k.State == ClassState.Archived) return new(id, k.Name, "It is archived: restore it from the loft first.", 0, 0, 0, false, false, []);
         var folders = FolderStore.OfClass(c, id);

@@ -118,7 +118,7 @@ public sealed class Items(Premises premises)
         var at = premises.Db.Read(c =>
         {
             Page(c);
-            return ClassGate.Find(c, by, id);
+            return ClassGate.Demand(c, by, id, Act.AddItem);
         });
         var file = await KeepText(by, at, name, text, stop).ConfigureAwait(false);
         premises.Db.Write(c =>
@@ -215,7 +215,7 @@ public sealed class Items(Premises premises)
     /// <summary>Says whether there is a right to copy a thing into another class; without it, it stays behind when the class is rolled over.</summary>
     public void SetMayCopy(Caller by, ClassId id, ItemId item, bool may) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var row = ItemStore.Find(c, id, item) ?? throw Refusals.NotFound("thing");
         ItemStore.SetMayCopy(c, item, may);
         Premises.Add(c, by, premises.Clock.Now, new(may ? "allowed copying" : "barred copying", "item", item.Value, id, row.Name));
@@ -259,7 +259,7 @@ public sealed class Items(Premises premises)
 
     private static ClassAndPlace CheckMayAdd(IDbConnection c, Caller by, ClassId id, FolderId folder)
     {
-        var at = ClassGate.Find(c, by, id).NotArchived();
+        var at = ClassGate.Demand(c, by, id, Act.AddItem).NotArchived();
         var folders = FolderStore.OfClass(c, id);
         var row = folders.FirstOrDefault(f => f.Id == folder);
         var right = row is null ? Right.None : new Access(at.Viewer(by.Id), folders.Select(f => f.Fact)).Of(folder).Right;
@@ -270,7 +270,7 @@ public sealed class Items(Premises premises)
 
     private static ItemRow CheckMay(IDbConnection c, Caller by, ClassId id, ItemId item, bool remove)
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.AddItem).NotArchived();
         var row = Seen(c, by, id, item, null);
         var access = AccessFor(c, by, id);
         var folders = FoldersOf(c, id, item);
@@ -300,7 +300,7 @@ public sealed class Items(Premises premises)
     }
 
     private static Access AccessFor(IDbConnection c, Caller who, ClassId id) =>
-        new(ClassGate.Find(c, who, id).Viewer(who.Id), FolderStore.OfClass(c, id).Select(f => f.Fact));
+        new(ClassGate.Demand(c, who, id, Act.SeeClass).Viewer(who.Id), FolderStore.OfClass(c, id).Select(f => f.Fact));
 
     private static List<FolderId> FoldersOf(IDbConnection c, ClassId id, ItemId item) =>
         [.. ItemStore.Filings(c, id).Where(f => f.Item == item).Select(f => f.Folder)];

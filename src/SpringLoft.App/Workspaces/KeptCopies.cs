@@ -25,7 +25,7 @@ public sealed class KeptCopies(Premises premises)
     /// <summary>Keeps a copy of the whole set-up, or of one folder with what is in it.</summary>
     public ClassId Keep(Caller by, ClassId id, FolderId? folder) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).Class;
+        var k = ClassGate.Demand(c, by, id, Act.Arrange).Class;
         var made = Keep(c, k, by.Id, premises.Clock.Now, folder);
         Premises.Add(c, by, premises.Clock.Now, new("kept a copy", "class", made.Value, id, k.Name));
         return made;
@@ -34,7 +34,7 @@ public sealed class KeptCopies(Premises premises)
     /// <summary>Throws a kept copy of one's own away: its folders and things are copies, nobody's work.</summary>
     public void Drop(Caller by, ClassId id) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).Class;
+        var k = ClassGate.Demand(c, by, id, Act.CloseClass).Class;
         if (k.Kind != WorkspaceKind.Kept) throw Refusals.NotFound("kept copy");
         RosterStore.Leave(c, id, by.Id, premises.Clock.Now);
         Premises.Add(c, by, premises.Clock.Now, new("dropped kept copy", "class", id.Value, id, k.Name));

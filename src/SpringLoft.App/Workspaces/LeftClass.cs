@@ -13,12 +13,16 @@ public sealed class LeftClass(Premises premises)
     /// <summary>One's own returned work in a class.</summary>
     public IReadOnlyList<OwnReturned> Returned(Caller who, ClassId id) => premises.Db.Read(c =>
     {
+        ClassGate.Demand(c, who, id, Act.TakeHome);
         var own = OwnWork.Of(c, id, who.Id);
         return AssignmentStore.OfClass(c, id).Select(a => (a, Work: own.View(a.Id))).Where(x => x.Work is { State: WorkState.Returned }).Select(x => new OwnReturned(x.a.Title, x.a.Points, x.Work!)).ToList();
     });
 
     /// <summary>Opens a file of one's own returned work.</summary>
     public Download Open(Caller who, ClassId id, long file) => premises.Db.Read(c =>
-        WorkStore.OfStudent(c, id, who.Id).Where(w => w.State == WorkState.Returned).SelectMany(w => WorkStore.Files(c, w.Id)).FirstOrDefault(f => f.Id == file) is { } row
-            ? new Download(row.Name, premises.Files.Open(row.Sha256), row.Size) : throw Refusals.NotFound("file"));
+    {
+        ClassGate.Demand(c, who, id, Act.TakeHome);
+        return WorkStore.OfStudent(c, id, who.Id).Where(w => w.State == WorkState.Returned).SelectMany(w => WorkStore.Files(c, w.Id)).FirstOrDefault(f => f.Id == file) is { } row
+            ? new Download(row.Name, premises.Files.Open(row.Sha256), row.Size) : throw Refusals.NotFound("file");
+    });
 }

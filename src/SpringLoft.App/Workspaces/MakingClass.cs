@@ -117,7 +117,7 @@ public sealed class MakingClass(Premises premises, PlanDesk plans)
     /// <param name="version">Of the class as the asker saw it.</param>
     public void Open(Caller by, ClassId id, int version) => premises.Db.Write(c =>
     {
-        var k = ClassGate.Find(c, by, id).NotArchived().Class;
+        var k = ClassGate.Demand(c, by, id, Act.OpenClass).NotArchived().Class;
         if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-stays", $"“{k.Name}” is a department's workspace: its members see it from the start.", "Nothing to do.");
         if (k.State == ClassState.Open) throw new RefusedException("class-open", $"“{k.Name}” is open already.", "Nothing to do.");
         var now = premises.Clock.Now;

@@ -1,3 +1,4 @@
+using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Workspaces;
 
 namespace SpringLoft.App.Workspaces;
@@ -11,7 +12,7 @@ public sealed class Notices(Premises premises)
         var body = Refusals.Needed(text, "text", "The notice", 4000);
         premises.Db.Write(c =>
         {
-            ClassGate.Find(c, by, id).NotArchived();
+            ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
             var now = premises.Clock.Now;
             ClassStore.AddNotice(c, id, by.Id, body, now);
             Premises.Add(c, by, now, new("posted notice", "class", id.Value, id, body.Length > 60 ? body[..60] + "…" : body));

@@ -79,7 +79,7 @@ public sealed class SharedThings(Premises premises)
     /// <summary>Says which of the list a class uses.</summary>
     public void Use(Caller by, ClassId id, IReadOnlyList<ResourceId> things) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         var offered = Offered(c, id).ToDictionary(o => o.Id);
         foreach (var t in things)
         {

@@ -45,7 +45,7 @@ public sealed class TreeIntake(Premises premises)
                 throw new RefusedException("path-leads-out", $"“{path}” leads out of the folder it is dropped into.", "Drop the folder itself, not a link to it.", "paths");
         return premises.Db.Write(c =>
         {
-            ClassGate.Find(c, by, id).NotArchived();
+            ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
             var taken = MakeFolders(c, id, folder, paths);
             if (taken.Made > 0) Premises.Add(c, by, premises.Clock.Now, new("dropped folder tree", "folder", folder.Value, id, $"{taken.Made} folders made"));
             return taken;
@@ -67,7 +67,11 @@ public sealed class TreeIntake(Premises premises)
     /// <summary>Takes in a tree of files: their bytes first, flushed together, then folders and files in one transaction.</summary>
     public async Task<ZipTaken> TakeTree(Caller by, ClassId id, FolderId folder, IReadOnlyList<string> folders, IReadOnlyList<ZipTreeFile> files, IReadOnlyList<string> leftOut, CancellationToken stop)
     {
-        var (limit, room) = premises.Db.Read(c => (SchoolStore.Get(c)!.UploadLimitBytes, FileIntake.RoomFor(c, null, id)));
+        var (limit, room) = premises.Db.Read(c =>
+        {
+            ClassGate.Demand(c, by, id, Act.Arrange);
+            return (SchoolStore.Get(c)!.UploadLimitBytes, FileIntake.RoomFor(c, null, id));
+        });
         // A zip says how long its files are: whether they fit is known before the first is kept.
         if (room is not null && files.Sum(f => f.Size) > room.Left) throw new RefusedException(Core.School.Room.Full(room, "The zip"));
         using var batch = premises.Files.Batch();
@@ -116,7 +120,7 @@ public sealed class TreeIntake(Premises premises)
 
     private static bool MayTake(IDbConnection c, Caller by, ClassId id, FolderId folder)
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         return FolderStore.OfClass(c, id).Any(f => f.Id == folder) ? true : throw Refusals.NotFound("folder");
     }
 

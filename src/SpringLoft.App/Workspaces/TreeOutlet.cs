@@ -32,7 +32,7 @@ public sealed class TreeOutlet(Premises premises)
 
     private (string Name, IReadOnlyList<ZipFile> Files) Files(IDbConnection c, Caller who, ClassId id, FolderId? folder)
     {
-        var at = ClassGate.Find(c, who, id);
+        var at = ClassGate.Demand(c, who, id, Act.SeeClass);
         var all = FolderStore.OfClass(c, id);
         var access = new Access(at.Viewer(who.Id), all.Select(f => f.Fact));
         var seen = all.Where(f => access.Of(f.Id).Right > Right.None).ToDictionary(f => f.Id);

@@ -13,10 +13,10 @@ namespace SpringLoft.App.Workspaces;
 public sealed class Workspace(Premises premises)
 {
     /// <summary>The head of a class alone.</summary>
-    public ClassHead Head(Caller who, ClassId id) => premises.Db.Read(c => Head(c, ClassGate.Find(c, who, id)));
+    public ClassHead Head(Caller who, ClassId id) => premises.Db.Read(c => Head(c, ClassGate.Demand(c, who, id, Act.SeeClass)));
 
     /// <summary>The workspace as the asker sees it.</summary>
-    public WorkspaceView See(Caller who, ClassId id) => premises.Db.Read(c => See(c, ClassGate.Find(c, who, id), who.Id));
+    public WorkspaceView See(Caller who, ClassId id) => premises.Db.Read(c => See(c, ClassGate.Demand(c, who, id, Act.SeeClass), who.Id));
 
     /// <summary>The workspace exactly as a person of the roster sees it, or any student, who has no own folder and is in no group.</summary>
     /// <param name="person">Null for any student.</param>
@@ -60,7 +60,10 @@ public sealed class Workspace(Premises premises)
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];
         return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null, staff || open ? at.Class.Welcome : "", uses,
             staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : [],
-            at.Class is { HasCalendar: true, State: not ClassState.Archived } && (staff || open) ? Years.ClassCalendars.AddressOf(c, id, who) : null);
+            at.Class is { HasCalendar: true, State: not ClassState.Archived } && (staff || open) ? Years.ClassCalendars.AddressOf(c, id, who) : null)
+        {
+            Room = staff ? new(Store.Files.UsageStore.OfClass(c, id), Store.School.RulesStore.Get(c).Rules.ClassBytes()) : null,
+        };
     }
 
     /// <summary>All classes that the asker is in, with what waits for them; those that students do not see yet left out for students.</summary>

@@ -64,7 +64,16 @@ public sealed record GroupName(GroupId Id, string Name);
 /// <param name="Calendar">Where calendar programs subscribe to the class; null if it has no calendar.</param>
 public sealed record WorkspaceView(
     ClassHead Head, IReadOnlyList<FolderView> Folders, IReadOnlyList<ItemView> Items, IReadOnlyList<AssignmentView> Assignments,
-    IReadOnlyList<NoticeView> Notices, bool TakeHomeReady, string Welcome, IReadOnlyList<UsedThing> Uses, IReadOnlyList<GroupName> Groups, string? Calendar);
+    IReadOnlyList<NoticeView> Notices, bool TakeHomeReady, string Welcome, IReadOnlyList<UsedThing> Uses, IReadOnlyList<GroupName> Groups, string? Calendar)
+{
+    /// <summary>The room that files take in the class; for staff.</summary>
+    public ClassRoom? Room { get; init; }
+}
+
+/// <summary>Room in a class.</summary>
+/// <param name="Used">Bytes.</param>
+/// <param name="Most">Bytes by the school's rule; null for no limit.</param>
+public sealed record ClassRoom(long Used, long? Most);
 
 /// <summary>A class in a person's list.</summary>
 public sealed record OwnClass(ClassId Id, string Name, string Course, string Mark, string YearLabel, ClassState State, string TeacherShown, Standing Standing, int ToDo, int Returned, bool TakeHomeReady);

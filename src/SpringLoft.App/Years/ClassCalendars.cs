@@ -17,7 +17,7 @@ public sealed class ClassCalendars(Premises premises)
     /// <returns>The asker's own address.</returns>
     public string Make(Caller by, ClassId id) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id).NotArchived();
+        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         ClassStore.SetCalendar(c, id, Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32)));
         Premises.Add(c, by, premises.Clock.Now, new("made class calendar", "class", id.Value, id, "new addresses"));
         return AddressOf(c, id, by.Id)!;
@@ -26,7 +26,7 @@ public sealed class ClassCalendars(Premises premises)
     /// <summary>Shuts all its addresses.</summary>
     public void Retire(Caller by, ClassId id) => premises.Db.Write(c =>
     {
-        ClassGate.Find(c, by, id);
+        ClassGate.Demand(c, by, id, Act.Arrange);
         ClassStore.SetCalendar(c, id, null);
         Premises.Add(c, by, premises.Clock.Now, new("retired class calendar", "class", id.Value, id, "its addresses are shut"));
     });

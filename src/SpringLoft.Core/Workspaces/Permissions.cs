@@ -116,6 +116,9 @@ public enum Act
     /// <summary>Arrange folders, assignments, notices; see the roster.</summary>
     Arrange,
 
+    /// <summary>Put a folder plan to a class, and take it back.</summary>
+    PutPlan,
+
     /// <summary>Enroll and remove people.</summary>
     ManageRoster,
 
@@ -206,6 +209,7 @@ public static class Permissions
         new(Act.HandIn, ActScope.Class, [], Standing.Student, Standing.Student),
         new(Act.TakeHome, ActScope.Class, [], Standing.Left),
         new(Act.Arrange, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.PutPlan, ActScope.Class, [], Standing.Lead),
         new(Act.ManageRoster, ActScope.Class, [], Standing.CoTeacher),
         new(Act.HaveSlips, ActScope.Class, [], Standing.CoTeacher),
         new(Act.Mark, ActScope.Class, [], Standing.CoTeacher),

@@ -94,13 +94,8 @@ internal sealed class Gate(RequestDelegate next)
             return Permissions.InSchool(me.Role, act) ? null : (403, new("not-allowed", "That is not among the things your role can do.", "Ask the coordinator."));
         if (!long.TryParse(context.GetRouteValue("classId") as string, out var classId))
             return (404, new("not-found", "There is no such class here.", "Check the address."));
-        Standing standing;
-        try { standing = premises.Db.Read(c => ClassGate.Find(c, caller, new(classId))).Standing; }
-        catch (RefusedException e) { return (404, e.Refusal); }
-        if (Permissions.InClass(standing, act)) return null;
-        // Who has no place in a class is not told that it exists.
-        return standing <= Standing.SignedIn
-            ? (404, new("not-found", "There is no such class here.", "It may be somebody else's: ask its teacher."))
-            : (403, new("not-allowed", "Your place in this class does not allow that.", "Ask the lead teacher."));
+        try { premises.Db.Read(c => ClassGate.Demand(c, caller, new(classId), act)); }
+        catch (RefusedException e) { return (Problems.StatusOf(e.Refusal.Code), e.Refusal); }
+        return null;
     }
 }

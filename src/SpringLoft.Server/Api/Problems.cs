@@ -80,7 +80,8 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
         return problem;
     }
 
-    private static int StatusOf(string code) => code switch
+    /// <summary>The HTTP status that a code is answered with.</summary>
+    internal static int StatusOf(string code) => code switch
     {
         "sign-in-wrong" => 401,
         "not-found" => 404,
@@ -91,7 +92,7 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
         "code-wrong" or "outside-unknown" or "shelf-shut" => 404,
         "sign-in-busy" => 503,
         "feed-unreachable" or "feed-refused" or "feed-answer" or "outside-unreachable" => 502,
-        "names-by-pattern" or "folder-no-add" or "item-not-yours" or "may-not-post" => 403,
+        "not-allowed" or "names-by-pattern" or "folder-no-add" or "item-not-yours" or "may-not-post" => 403,
         _ => 422,
     };
 

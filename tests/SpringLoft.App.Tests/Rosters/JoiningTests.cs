@@ -142,6 +142,7 @@ public class JoiningTests : SchoolTest
         for (var i = 0; i < 3; i++) invitations.Send(school.Lead, school.Class, Some(i * 100, 100), ClassRole.Student, "https://x.invalid").Written.ShouldBe(100);
 
         Refused(() => invitations.Send(school.Lead, school.Class, Some(300, 1), ClassRole.Student, "https://x.invalid")).ShouldBe("too-many");
+        school.Roster.Enroll(school.Lead, school.Class, [school.CoTeacher.Id], ClassRole.CoTeacher);
         invitations.Send(school.CoTeacher, school.Class, Some(300, 1), ClassRole.Student, "https://x.invalid").Written.ShouldBe(1);
         school.Clock.AdvanceHours(25);
         invitations.Send(school.Lead, school.Class, Some(301, 1), ClassRole.Student, "https://x.invalid").Written.ShouldBe(1);

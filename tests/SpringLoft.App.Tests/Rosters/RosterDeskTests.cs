@@ -61,7 +61,7 @@ public class RosterDeskTests : SchoolTest
         Refused(() => school.Roster.Remove(school.Lead, school.Class, school.Umi.Id)).ShouldBe("work-held");
         school.Returns.ReturnAll(school.Lead, school.Class, null, unmarkedToo: true, null);
         school.Roster.Remove(school.Lead, school.Class, school.Umi.Id);
-        school.Workspace.See(school.Umi, school.Class).Folders.ShouldBeEmpty();
+        Refused(() => school.Workspace.See(school.Umi, school.Class)).ShouldBe("not-allowed");
     }
 
     [Fact]

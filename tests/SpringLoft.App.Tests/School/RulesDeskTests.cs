@@ -32,6 +32,8 @@ public class RulesDeskTests : SchoolTest
 
         school.Workspace.See(school.Lead, school.Class).Items.Select(i => i.Name).ShouldBe(["a.bin", "c.bin"], ignoreOrder: true);
         school.Read(c => UsageStore.OfClass(c, school.Class)).ShouldBe(50 * 1024 * 1024);
+        school.Workspace.See(school.Lead, school.Class).Room.ShouldBe(new(50 * 1024 * 1024, 50 * 1024 * 1024));
+        school.Workspace.See(school.Umi, school.Class).Room.ShouldBeNull();
         school.Premises.Files.All().Count().ShouldBe(2, "of what was refused no byte is kept");
     }
 

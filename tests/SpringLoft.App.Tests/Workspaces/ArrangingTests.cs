@@ -40,6 +40,7 @@ public class ArrangingTests : SchoolTest
     [Fact]
     public void Of_two_who_rearrange_at_once_the_second_is_told_and_nothing_of_theirs_is_written()
     {
+        school.Roster.Enroll(school.Lead, school.Class, [school.CoTeacher.Id], ClassRole.CoTeacher);
         var seen = Folder("Papers");
         Arranging.Change(school.Lead, school.Class, seen.Id, Draft(seen, "First"));
 

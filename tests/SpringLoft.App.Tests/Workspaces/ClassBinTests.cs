@@ -43,7 +43,7 @@ public class ClassBinTests : SchoolTest
         Refused(() => school.ClassBin.BringBack(school.Umi, school.Class, "File", hers.Value)).ShouldBe("not-found");
         BringBack(school.Umi, Bin(school.Umi)[0]);
         NameOf(mine).ShouldBe("mine.txt");
-        Bin(school.Outsider).ShouldBeEmpty();
+        Refused(() => Bin(school.Outsider)).ShouldBe("not-found");
     }
 
     [Fact]

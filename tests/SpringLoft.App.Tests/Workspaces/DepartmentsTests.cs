@@ -28,7 +28,7 @@ public class DepartmentsTests : SchoolTest
         var id = Make();
 
         school.Workspace.Head(school.CoTeacher, id).Standing.ShouldBe(Standing.CoTeacher);
-        school.Workspace.Head(school.OtherTeacher, id).Standing.ShouldBe(Standing.SignedIn);
+        Refused(() => school.Workspace.Head(school.OtherTeacher, id)).ShouldBe("not-found");
         Departments.All(school.CoTeacher).Single().ShouldSatisfyAllConditions(d => d.Members.ShouldBe(2), d => d.Member.ShouldBeTrue());
         Refused(() => school.Roster.Enroll(school.Lead, id, [school.Umi.Id], ClassRole.Student)).ShouldBe("department-students");
         Refused(() => Departments.Make(school.Lead, "Second", null, [school.Umi.Id])).ShouldBe("department-students");

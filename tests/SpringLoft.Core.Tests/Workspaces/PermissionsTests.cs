@@ -21,12 +21,12 @@ public class PermissionsTests
         Permissions.StandingOf(role, inClass, left).ShouldBe(standing);
 
     [Fact]
-    public void A_co_teacher_does_all_in_a_class_but_open_close_and_roll_over()
+    public void A_co_teacher_does_all_in_a_class_but_put_plans_open_close_and_roll_over()
     {
         var lead = Enum.GetValues<Act>().Where(a => Permissions.InClass(Standing.Lead, a));
         var co = Enum.GetValues<Act>().Where(a => Permissions.InClass(Standing.CoTeacher, a));
 
-        lead.Except(co).ShouldBe([Act.OpenClass, Act.CloseClass, Act.RollOver]);
+        lead.Except(co).ShouldBe([Act.PutPlan, Act.OpenClass, Act.CloseClass, Act.RollOver]);
     }
 
     [Fact]

@@ -6,6 +6,7 @@ using MailKit.Security;
 using MimeKit;
 using NodaTime;
 using SmtpServer;
+using SmtpServer.Authentication;
 using SmtpServer.ComponentModel;
 using SmtpServer.Mail;
 using SmtpServer.Protocol;
@@ -54,6 +55,37 @@ public sealed class SmtpPostTests : IDisposable
         var e = Why(Serve(SmtpResponse.Ok, certificate), secured: true);
 
         (e.Why, e.Message).ShouldBe((NotTaken.ServerAway, "The mail server's certificate is not trusted, has run out, or is for another name."));
+    }
+
+    [Fact]
+    public async Task The_program_hands_its_letters_over_by_TLS_and_signs_in_where_the_certificate_is_vouched_for()
+    {
+        using var school = new TinySchool(KeyRingSeal.Of);
+        using var key = RSA.Create(2048);
+        var asked = new CertificateRequest("CN=localhost", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
+        var names = new SubjectAlternativeNameBuilder();
+        names.AddDnsName("localhost");
+        asked.CertificateExtensions.Add(names.Build());
+        asked.CertificateExtensions.Add(new X509BasicConstraintsExtension(true, false, 0, true));
+        using var certificate = asked.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
+        // Whom the machine trusts is read from this file (OpenSSL): the school's own authority stands for any.
+        var trusted = Path.Combine(school.Folder, "trusted.pem");
+        await File.WriteAllTextAsync(trusted, certificate.ExportCertificatePem());
+        var came = new Keeping();
+        var port = Serve(came, certificate, new Asking());
+        school.Premises.Db.Write(c => SpringLoft.Store.Letters.LetterStore.Add(c, "parent@school.invalid", "Åse", "Hello", "It was closed.", school.Clock.GetCurrentInstant()));
+
+        using var server = RealServer.Start(school.Folder, settings: new Dictionary<string, string>
+        {
+            ["SPRING_LOFT_SMTP"] = $"localhost:{port}",
+            ["SPRING_LOFT_SMTP_USER"] = "loft",
+            ["SPRING_LOFT_SMTP_PASSWORD"] = "its-own-word",
+            ["SSL_CERT_FILE"] = trusted,
+        });
+        await server.Until("a letter", () => came.Letters.Count > 0);
+
+        var (letter, user, secure) = came.Letters.First();
+        (letter.Subject, user, secure).ShouldBe(("Hello", "loft", true));
     }
 
     [Fact]
@@ -108,10 +140,13 @@ public sealed class SmtpPostTests : IDisposable
 
     private static NotTakenException Why(int port, string to = "a@school.invalid", bool secured = false) => Should.Throw<NotTakenException>(() => Send(port, to, secured));
 
-    private int Serve(SmtpResponse answer, X509Certificate2? certificate = null)
+    private int Serve(SmtpResponse answer, X509Certificate2? certificate = null) => Serve(new Answering(answer), certificate);
+
+    private int Serve(MessageStore store, X509Certificate2? certificate, IUserAuthenticatorFactory? asking = null)
     {
         var services = new ServiceProvider();
-        services.Add(new Answering(answer));
+        services.Add(store);
+        if (asking is not null) services.Add(asking);
         for (var left = 20; ; left--)
         {
             using var probe = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0);
@@ -122,11 +157,31 @@ public sealed class SmtpPostTests : IDisposable
             {
                 e.Endpoint(new IPEndPoint(IPAddress.Loopback, port));
                 if (certificate is not null) e.Certificate(certificate);
+                if (asking is not null) e.AuthenticationRequired();
             }).Build();
             var listening = new SmtpServer.SmtpServer(options, services).StartAsync(stop.Token);
             if (!listening.IsFaulted) return port;
             if (left == 0) throw new InvalidOperationException("no port is free");
         }
+    }
+
+    private sealed class Keeping : MessageStore
+    {
+        internal System.Collections.Concurrent.ConcurrentQueue<(MimeMessage Letter, string? User, bool Secure)> Letters { get; } = new();
+
+        public override Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+        {
+            using var bytes = new MemoryStream(buffer.ToArray());
+            Letters.Enqueue((MimeMessage.Load(bytes, cancellationToken), context.Authentication.User, context.Pipe.IsSecure));
+            return Task.FromResult(SmtpResponse.Ok);
+        }
+    }
+
+    private sealed class Asking : UserAuthenticator, IUserAuthenticatorFactory
+    {
+        public IUserAuthenticator CreateInstance(ISessionContext context) => this;
+
+        public override Task<bool> AuthenticateAsync(ISessionContext context, string user, string password, CancellationToken cancellationToken) => Task.FromResult((user, password) == ("loft", "its-own-word"));
     }
 
     private sealed class Answering(SmtpResponse answer) : MessageStore

@@ -7,7 +7,7 @@ import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
-import { count, sayDate, sayMoment } from "../../parts/words";
+import { count, sayBytes, sayDate, sayMoment } from "../../parts/words";
 import { useDraft } from "../../parts/useDraft";
 import { BankOffers } from "./BankOffers";
 import { BlindSpots } from "./BlindSpots";
@@ -166,12 +166,13 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
 }
 
 // What the class is, in a line or two.
-function Facts({ workspace: { head } }: { workspace: Schemas["WorkspaceView"] }) {
+function Facts({ workspace: { head, room } }: { workspace: Schemas["WorkspaceView"] }) {
   const said = [
     head.period && `period ${head.period}`,
     head.level,
     head.room && `room ${head.room}`,
     head.endsOn && `until ${sayDate(head.endsOn)}`,
+    room && `files take ${sayBytes(room.used)}${room.most == null ? "" : ` of ${sayBytes(room.most)}`}`,
   ].filter(Boolean);
   if (said.length === 0) return null;
   return (

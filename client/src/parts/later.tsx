@@ -1,0 +1,44 @@
+import { lazy, Suspense, type ComponentType } from "react";
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- what is loaded takes what it is given */
+const loads: (() => Promise<unknown>)[] = [];
+
+type PropsOf<C> = C extends ComponentType<infer P> ? P : never;
+
+/** Code that comes when it is wanted, or some time before. */
+export function loaded<M, K extends keyof M>(load: () => Promise<M>, name: K): ComponentType<PropsOf<M[K]>> {
+  loads.push(load);
+  return lazy(async () => ({ default: (await load())[name] as ComponentType<any> }));
+}
+
+/** A dialog, a menu, or whatever opens over a screen: its code comes when it is opened. */
+export function later<M, K extends keyof M>(load: () => Promise<M>, name: K): ComponentType<PropsOf<M[K]>> {
+  const Loaded = loaded(load, name) as ComponentType<any>;
+  return function Later(props: PropsOf<M[K]>) {
+    return (
+      <Suspense fallback={null}>
+        <Loaded {...(props as any)} />
+      </Suspense>
+    );
+  };
+}
+
+/** Fetches all that was not fetched yet, one after the other, once a screen stands: nobody waits for it then, nor does it fail while the server is away. */
+export function fetchSoon() {
+  const saving = (navigator as { connection?: { saveData?: boolean } }).connection?.saveData;
+  if (saving) return;
+  const soon = window.requestIdleCallback ?? ((go: () => void) => window.setTimeout(go, 1000));
+  const next = (i: number) => {
+    const load = loads[i];
+    // What does not come now comes when it is opened.
+    if (load)
+      soon(
+        () =>
+          void load().then(
+            () => next(i + 1),
+            () => undefined,
+          ),
+      );
+  };
+  next(0);
+}
