@@ -5,6 +5,24 @@ export default defineConfig({
   plugins: [react()],
   server: { proxy: { "/api": "http://127.0.0.1:5080" } },
   // Nothing inline: the server's content security policy allows files only.
-  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1500 },
+  build: {
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 1500,
+    rolldownOptions: {
+      output: {
+        // What every screen needs comes in three files and not in fifty: each is a way to the server and back.
+        codeSplitting: {
+          groups: [
+            { name: "base", test: /node_modules[\\/](react|react-dom|scheduler|react-router|cookie|set-cookie-parser|@tanstack[\\/](react-query|query-core)|openapi-fetch|@emotion|stylis)[\\/]/ },
+            {
+              name: "look",
+              test: /node_modules[\\/](@mui[\\/](system|styled-engine|utils|private-theming)|clsx|@mui[\\/]material[\\/](styles|utils|colors|Box|Typography|Link|Button|ButtonBase|CssBaseline|GlobalStyles|Table|TableBody|TableCell|TableHead|TableRow|Portal|SvgIcon|className|DefaultPropsProvider|zero-styled|internal|transitions|useColorScheme|Paper))[\\/]/,
+            },
+            { name: "shell", test: /src[\\/](api|shell[\\/](Shell|YearStrip|FindBox|Doorkeeper|desk|seasons)|parts[\\/](Desk|Problem|later|typed|keys|words|StateMark|CourseMark|typedNumber)|theme|App|main)\b/ },
+          ],
+        },
+      },
+    },
+  },
   test: { include: ["src/**/*.test.{ts,tsx}"] },
 });

@@ -58,7 +58,14 @@ export const theme = createTheme({
   components: {
     MuiCssBaseline: {
       styleOverrides: {
-        body: { overflowY: "scroll" },
+        // How high the bar is under which heads stick; on a phone it is one line.
+        ":root": {
+          "--bar": "87px",
+          "--under-the-bar": "calc(var(--bar) + 16px)",
+          "@media (max-width: 899.95px)": { "--bar": "56px" },
+        },
+        html: { scrollPaddingTop: "calc(var(--bar) + 48px)" },
+        body: { overflowY: "scroll", overflowWrap: "break-word" },
         // On paper there is only what is to be read.
         "@media print": {
           "header, nav, aside, [href='#desk']": { display: "none !important" },
@@ -68,7 +75,40 @@ export const theme = createTheme({
         "a:not([class])": { color: "var(--mui-palette-primary-main)", textUnderlineOffset: "3px" },
         // Figures that stand under one another align; in running text they keep their own width.
         "td.MuiTableCell-alignRight, .figure": { fontVariantNumeric: "tabular-nums" },
-        "*:focus-visible": { outline: "2px solid var(--mui-palette-primary-main)", outlineOffset: 1 },
+        // Where the keyboard is: around every control, whatever its part draws by itself.
+        "*:focus-visible, .Mui-focusVisible, label:has(> input[type=file]:focus-visible)": {
+          outline: "2px solid var(--mui-palette-primary-main) !important",
+          outlineOffset: "1px !important",
+        },
+        // Around the tick and not around the input that lies unseen on it; a field draws its own.
+        ".MuiCheckbox-root input, .MuiRadio-root input, .MuiSwitch-root input, .MuiInputBase-input": {
+          outline: "none !important",
+        },
+        ".MuiInputBase-root:focus-within": {
+          outline: "2px solid var(--mui-palette-primary-main)",
+          outlineOffset: 1,
+        },
+        // What lies in something that is cut off at its edge has the ring inside.
+        "tr:focus-visible, td:focus-visible, .MuiMenuItem-root.Mui-focusVisible, .MuiListItemButton-root.Mui-focusVisible, [role=treeitem]:focus-visible, .MuiToggleButton-root.Mui-focusVisible, th .Mui-focusVisible":
+          { outlineOffset: "-2px !important" },
+        "@media (forced-colors: active)": {
+          "*:focus-visible, .Mui-focusVisible, .MuiInputBase-root:focus-within": {
+            outlineColor: "Highlight !important",
+            outlineWidth: "4px !important",
+          },
+          // What is chosen has lost its ground; it has a frame.
+          "[aria-selected=true], [aria-pressed=true], [aria-current]:not([aria-current=false]), .Mui-selected, .Mui-focused":
+            { outline: "2px solid Highlight", outlineOffset: "-2px" },
+        },
+        // A table that is wider than the screen is moved in its place, and not the page.
+        "@media (max-width: 899.95px)": {
+          "main table.MuiTable-root, aside table.MuiTable-root, .MuiDialog-root table.MuiTable-root": {
+            display: "block",
+            overflowX: "auto",
+            maxWidth: "100%",
+          },
+          ".MuiToggleButtonGroup-root": { flexWrap: "wrap" },
+        },
         // What is wrong, where it is wrong.
         ".problem": {
           marginBlock: 8,
@@ -98,6 +138,7 @@ export const theme = createTheme({
       },
     },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: "none" } } },
+    MuiFormControl: { styleOverrides: { root: { maxWidth: "100%" } } },
     MuiTextField: { defaultProps: { size: "small" } },
     MuiCheckbox: { defaultProps: { size: "small" }, styleOverrides: { root: { padding: 6 } } },
     MuiTable: { defaultProps: { size: "small" } },
@@ -109,6 +150,7 @@ export const theme = createTheme({
           borderColor: "var(--mui-palette-divider)",
           fontSize: "0.88rem",
         },
+        stickyHeader: { top: "var(--bar)", "@media (max-width: 899.95px)": { position: "static" } },
         head: {
           fontWeight: 650,
           fontSize: "0.8rem",

@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using System.Security.Cryptography;
 using System.Text.Encodings.Web;
 using Microsoft.AspNetCore;
 using Microsoft.AspNetCore.Builder;
@@ -6,6 +7,7 @@ using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Options;
+using Microsoft.IdentityModel.Tokens;
 using OpenIddict.Abstractions;
 using OpenIddict.Server;
 using OpenIddict.Server.AspNetCore;
@@ -40,7 +42,7 @@ public static class DistrictProvider
             o.EnableDegradedMode().AllowAuthorizationCodeFlow().RequireProofKeyForCodeExchange();
             o.SetConfigurationEndpointUris(Path + ".well-known/openid-configuration").SetJsonWebKeySetEndpointUris(Path + "keys").SetAuthorizationEndpointUris(Path + "sign-in")
                 .SetTokenEndpointUris(Path + "token").SetEndSessionEndpointUris(Path + "sign-out");
-            o.AddEphemeralEncryptionKey().AddEphemeralSigningKey().RegisterScopes(Scopes.Profile);
+            o.AddEncryptionKey(new SymmetricSecurityKey(RandomNumberGenerator.GetBytes(32))).AddSigningKey(new ECDsaSecurityKey(ECDsa.Create(ECCurve.NamedCurves.nistP256))).RegisterScopes(Scopes.Profile);
             o.UseAspNetCore().EnableAuthorizationEndpointPassthrough().EnableEndSessionEndpointPassthrough().DisableTransportSecurityRequirement();
             o.AddEventHandler<ValidateAuthorizationRequestContext>(b => b.UseInlineHandler(context =>
             {

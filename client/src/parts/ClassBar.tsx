@@ -4,6 +4,7 @@ import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../api/client";
 import { CourseMark } from "./CourseMark";
 import { StateMark, type Mark } from "./StateMark";
+import { useTitleOf } from "./title";
 import { stateWords } from "./words";
 
 const marks: Record<Schemas["ClassState"], Mark> = {
@@ -16,6 +17,7 @@ const marks: Record<Schemas["ClassState"], Mark> = {
 export function ClassBar({ head }: { head: Schemas["ClassHead"] }) {
   const department = head.kind === "Department";
   const kept = head.kind === "Kept";
+  useTitleOf(head.name);
   return (
     <Box component="span" sx={{ display: "inline-flex", gap: 1.25, alignItems: "center", flexWrap: "wrap" }}>
       <CourseMark mark={head.mark} />

@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { useEffect, type ReactNode } from "react";
+import type { ReactNode } from "react";
+import { useTitle } from "./title";
 
 /** A desk: the work in the middle, at the right a slip that explains the thing in hand. */
 export function Desk(props: {
@@ -10,15 +11,13 @@ export function Desk(props: {
   children: ReactNode;
   wide?: boolean;
 }) {
-  useEffect(() => {
-    document.title = `${props.title} · Spring Loft`;
-  }, [props.title]);
+  useTitle(props.title);
   return (
     <Box
       sx={{
         display: "grid",
         gridTemplateColumns: { xs: "1fr", md: props.slip ? "minmax(0, 1fr) 272px" : "1fr" },
-        minHeight: "calc(100vh - 88px)",
+        minHeight: "calc(100vh - var(--bar))",
       }}
     >
       <Box
@@ -49,7 +48,15 @@ export function Desk(props: {
             py: 2.25,
           }}
         >
-          <Box sx={{ position: "sticky", top: 104, display: "flex", flexDirection: "column", gap: 1.5 }}>
+          <Box
+            sx={{
+              position: "sticky",
+              top: "var(--under-the-bar)",
+              display: "flex",
+              flexDirection: "column",
+              gap: 1.5,
+            }}
+          >
             {props.slip}
           </Box>
         </Box>

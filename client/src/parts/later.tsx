@@ -11,10 +11,20 @@ export function loaded<M, K extends keyof M>(load: () => Promise<M>, name: K): C
   return lazy(async () => ({ default: (await load())[name] as ComponentType<any> }));
 }
 
+type Any = ComponentType<any>;
+
 /** A dialog, a menu, or whatever opens over a screen: its code comes when it is opened. */
 export function later<M, K extends keyof M>(load: () => Promise<M>, name: K): ComponentType<PropsOf<M[K]>> {
-  const Loaded = loaded(load, name) as ComponentType<any>;
+  // Once it is there it is drawn at once: no frame is empty, and no key is lost.
+  let there: Any | null = null;
+  const Loaded = loaded(async () => {
+    const all = await load();
+    there = all[name] as Any;
+    return all;
+  }, name) as Any;
   return function Later(props: PropsOf<M[K]>) {
+    const There = there;
+    if (There) return <There {...(props as any)} />;
     return (
       <Suspense fallback={null}>
         <Loaded {...(props as any)} />

@@ -18,8 +18,13 @@ interface Found {
 
 const plain = (s: string) => s.normalize("NFD").replace(/\p{M}/gu, "").toLowerCase();
 /** Where something is looked for and gone to; the board is read only while it is open. */
-export function FindDialog({ me, onClose }: { me: Schemas["Me"]; onClose: () => void }) {
-  const [typed, setTyped] = useState("");
+export function FindDialog(props: {
+  me: Schemas["Me"];
+  typed: string;
+  onType: (text: string) => void;
+  onClose: () => void;
+}) {
+  const { me, typed, onType, onClose } = props;
   const [at, setAt] = useState(0);
   const go = useNavigate();
   const board = useBoard();
@@ -62,7 +67,7 @@ export function FindDialog({ me, onClose }: { me: Schemas["Me"]; onClose: () => 
           label="Find a class or a desk"
           value={typed}
           onChange={(e) => {
-            setTyped(e.target.value);
+            onType(e.target.value);
             setAt(0);
           }}
           onKeyDown={(e) => {

@@ -20,6 +20,8 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
   const place = useLocation();
   const classId = /^\/classes\/(\d+)/.exec(place.pathname)?.[1];
   const staff = me.role !== "Student";
+  // On a small screen the year line is folded away until it is wanted.
+  const [folded, setFolded] = useState(true);
   const year = school.data?.years.find((y) => y.id === school.data.current);
   return (
     <>
@@ -42,27 +44,30 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
           bgcolor: "background.default",
           borderBottom: 1,
           borderColor: "divider",
-          display: "grid",
-          gridTemplateColumns: { xs: "1fr", md: "168px minmax(0, 1fr) 226px" },
-          columnGap: 2,
-          px: 2.75,
-          pt: 1.25,
-          minHeight: 87,
+          display: { xs: "flex", md: "grid" },
+          gridTemplateColumns: { md: "168px minmax(0, 1fr) 226px" },
+          alignItems: { xs: "center", md: "stretch" },
+          columnGap: { xs: 1.25, md: 2 },
+          px: { xs: 1.5, md: 2.75 },
+          pt: { md: 1.25 },
+          height: { xs: "var(--bar)", md: "auto" },
+          minHeight: "var(--bar)",
         }}
       >
         <Box
           component={RouterLink}
           to="/"
+          aria-label={`Spring Loft, ${staff ? "year board" : "my classes"}`}
           sx={{
             display: "flex",
             gap: 1.25,
             color: "text.primary",
             textDecoration: "none",
-            alignSelf: "start",
+            alignSelf: { xs: "center", md: "start" },
           }}
         >
           <LoftMark />
-          <Box>
+          <Box sx={{ display: { xs: "none", md: "block" } }}>
             <Typography
               variant="h2"
               component="div"
@@ -75,13 +80,56 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
             </Typography>
           </Box>
         </Box>
-        <Box sx={{ display: { xs: staff ? "block" : "none", md: "block" } }}>
-          {staff && <Seasons classId={classId} path={place.pathname} />}
-          {!staff && <Box sx={{ height: 32 }} />}
-          {year && <YearStrip year={year} today={school.data!.today} />}
+        <Box sx={{ minWidth: 0, flex: 1 }}>
+          {staff ? (
+            <Seasons classId={classId} path={place.pathname} />
+          ) : (
+            <Box sx={{ height: 32, display: { xs: "none", md: "block" } }} />
+          )}
+          {year && (
+            <Box
+              className={folded ? "folded" : undefined}
+              sx={{
+                "@media (max-width: 899.95px)": {
+                  position: "absolute",
+                  left: 0,
+                  right: 0,
+                  top: "100%",
+                  px: 2,
+                  py: 1,
+                  bgcolor: "background.default",
+                  borderBottom: 1,
+                  borderColor: "divider",
+                  "&.folded": { display: "none" },
+                },
+              }}
+            >
+              <YearStrip year={year} today={school.data!.today} />
+            </Box>
+          )}
         </Box>
-        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75, alignItems: "stretch" }}>
-          {staff ? <FindBox me={me} /> : <Box sx={{ height: 30 }} />}
+        <Box
+          sx={{
+            display: "flex",
+            flexDirection: { xs: "row-reverse", md: "column" },
+            gap: 0.75,
+            alignItems: { xs: "center", md: "stretch" },
+          }}
+        >
+          {staff ? <FindBox me={me} /> : <Box sx={{ height: 30, display: { xs: "none", md: "block" } }} />}
+          {year && (
+            <Button
+              onClick={() => setFolded(!folded)}
+              aria-expanded={!folded}
+              sx={{
+                display: { xs: "none", sm: "inline-flex", md: "none" },
+                whiteSpace: "nowrap",
+                minWidth: 0,
+              }}
+            >
+              Year line {folded ? "▾" : "▴"}
+            </Button>
+          )}
           <Box
             component="nav"
             aria-label="Places"
@@ -95,9 +143,11 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
           >
             {staff ? (
               <>
-                <Place to="/" now={place.pathname === "/"}>
-                  Year board
-                </Place>
+                <Box component="span" sx={{ display: { xs: "none", sm: "inline" } }}>
+                  <Place to="/" now={place.pathname === "/"}>
+                    Year board
+                  </Place>
+                </Box>
                 <Place to="/loft" now={place.pathname === "/loft"}>
                   Loft
                 </Place>
@@ -129,6 +179,9 @@ const belongs: Record<string, string> = {
   shelf: "close",
 };
 
+const intoSight = (link: HTMLElement | null) =>
+  link?.scrollIntoView?.({ block: "nearest", inline: "nearest" });
+
 function Seasons({ classId, path }: { classId?: string; path: string }) {
   // Plan, set up and enroll stand at the start of the strip, closing and rolling over at its end, work between.
   const margin: Record<string, string> = { work: "clamp(12px, 7vw, 80px)", close: "auto" };
@@ -136,7 +189,15 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
     <Box
       component="nav"
       aria-label="Seasons"
-      sx={{ display: "flex", columnGap: 2.5, height: 32, flexWrap: "nowrap", pr: 4 }}
+      sx={{
+        display: "flex",
+        columnGap: 2.5,
+        height: 32,
+        flexWrap: "nowrap",
+        pr: { md: 4 },
+        overflowX: { xs: "auto", md: "visible" },
+        scrollbarWidth: "none",
+      }}
     >
       {seasons.map((s) => {
         const to =
@@ -159,6 +220,8 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
             to={to}
             underline="none"
             aria-current={now ? "page" : undefined}
+            // On a phone the seasons are moved sideways: the one in which one is, is in sight.
+            ref={now ? intoSight : undefined}
             sx={{
               ml: margin[s.path] ?? 0,
               fontSize: "0.97rem",

@@ -1,7 +1,9 @@
 using System.Security.Claims;
+using System.Security.Cryptography;
 using Microsoft.AspNetCore;
 using Microsoft.Extensions.Options;
 using Microsoft.IdentityModel.JsonWebTokens;
+using Microsoft.IdentityModel.Tokens;
 using OpenIddict.Abstractions;
 using OpenIddict.Client;
 using OpenIddict.Client.AspNetCore;
@@ -31,7 +33,8 @@ internal static class SignOnSetup
             o.AllowAuthorizationCodeFlow();
             // Nothing of it is kept in the database: what is underway is sealed with the key ring, and goes with the browser.
             o.DisableTokenStorage().SetStateTokenLifetime(Underway);
-            o.AddEphemeralEncryptionKey().AddEphemeralSigningKey();
+            // The library asks for keys of its own besides; made in no time, where its ephemeral ones (RSA) hold the first request up for seconds.
+            o.AddEncryptionKey(new SymmetricSecurityKey(RandomNumberGenerator.GetBytes(32))).AddSigningKey(new ECDsaSecurityKey(ECDsa.Create(ECCurve.NamedCurves.nistP256)));
             o.UseDataProtection();
             o.SetRedirectionEndpointUris(Back).SetPostLogoutRedirectionEndpointUris(BackOut);
             o.UseSystemNetHttp().ConfigureHttpClientHandler(h => h.AllowAutoRedirect = false).ConfigureHttpClient(c => c.Timeout = TimeSpan.FromSeconds(20))

@@ -215,7 +215,7 @@ test("the teacher sees who has handed in, downloads, marks, comments and returns
   await expect(slip.getByRole("alert")).toContainText("not between 0 and 20");
   await slip.getByLabel("Mark, of 20").fill("17");
   await slip.getByRole("button", { name: "Keep as draft" }).click();
-  await slip.getByLabel("Private comment").fill("A good rim.");
+  await slip.getByLabel("For this student alone").fill("A good rim.");
   await slip.getByRole("button", { name: "Comment" }).click();
   await expect(slip.getByText("A good rim.")).toBeVisible();
   await isAccessible(teacher, "a piece of work in hand");
@@ -256,7 +256,7 @@ test("work that is not returned blocks closing; return all mends it", async () =
   await expect(teacher.getByRole("button", { name: "Close this class…" })).toBeDisabled();
   await isAccessible(teacher, "the closing desk, blocked");
   await teacher.getByRole("link", { name: "Return it" }).click();
-  await teacher.getByRole("button", { name: "Return all…" }).click();
+  await teacher.getByRole("button", { name: "Return what is held…" }).click();
   await expect(teacher.getByRole("dialog")).toContainText("1 piece to 1 student; 1 draft mark becomes returned");
   await isAccessible(teacher, "returning all");
   await teacher.getByRole("button", { name: "Return 1 piece of work" }).click();

@@ -32,13 +32,20 @@ test("one box finds a class and its desk, and ? lists the keys of the screen", a
   await isAccessible(page, "the box that finds anything");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Close", exact: true })).toBeVisible();
-  await expect(page).toHaveTitle("Close · Spring Loft");
+  await expect(page).toHaveTitle(/^Close · Boatbuilding 6B.* · Spring Loft$/);
   await page.goBack();
   await expect(page.getByRole("heading", { name: /Year board/ })).toBeVisible();
   await page.locator("tr[data-id]").first().focus();
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Space");
   await expect(page.getByText("1 class ticked")).toBeVisible();
+  // To each cell without a Tab, and down in its column.
+  const second = await page.locator("tr[data-id]").nth(1).getAttribute("data-id");
+  for (const key of ["ArrowRight", "ArrowRight"]) await page.keyboard.press(key);
+  expect(await page.evaluate(() => document.activeElement!.getAttribute("href"))).toBe(`/classes/${second}/set-up`);
+  await page.keyboard.press("ArrowDown");
+  const third = await page.locator("tr[data-id]").nth(2).getAttribute("data-id");
+  expect(await page.evaluate(() => document.activeElement!.getAttribute("href"))).toBe(`/classes/${third}/set-up`);
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys of this screen" })).toContainText("tick the class");
   await isAccessible(page, "the keys of the screen");

@@ -229,7 +229,7 @@ test("a zip keeps its shape, a dangerous one is refused whole, and a folder come
   await expect(teacher.getByText("2 folders made, 2 files added.")).toBeVisible();
   await isAccessible(teacher, "a zip taken in");
   const waiting = teacher.waitForEvent("download");
-  await teacher.getByRole("link", { name: "Fetch as zip" }).click();
+  await teacher.getByRole("link", { name: "Download as zip" }).click();
   const out = join(here, "out.zip");
   await (await waiting).saveAs(out);
   expect(execFileSync("unzip", ["-p", out, "Start here/Songs/Autumn/harbour.txt"]).toString()).toBe("harbour song");
@@ -316,7 +316,7 @@ test("the school's list and its user names are kept by the coordinator", async (
   await expect(page.getByRole("table", { name: "Sites and materials" })).toContainText("Weather of the skerries");
   await isAccessible(page, "sites and materials");
   const waiting = page.waitForEvent("download");
-  await page.getByRole("link", { name: "Fetch as a bundle" }).click();
+  await page.getByRole("link", { name: "Download as a bundle" }).click();
   const bundle = await (await waiting).path();
   expect(execFileSync("unzip", ["-p", bundle, "resources.csv"]).toString()).toContain("Weather of the skerries");
   await page.getByLabel("Read resources…").setInputFiles({ name: "resources.csv", mimeType: "text/csv", buffer: Buffer.from("sourcedId,title,vendorResourceId\r\nx1,Star charts,https://stars.invalid/\r\n,Nameless,y\r\n") });

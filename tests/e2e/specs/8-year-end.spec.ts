@@ -116,7 +116,7 @@ test("take-homes are made for everybody; the one that fails says why and is trie
   const student = await person(browser, "s1001", "tide-pool-lantern");
   await chooseOwn(student, "tide-pool-lantern", "otter-on-the-slipway");
   await student.goto("/");
-  const [download] = await Promise.all([student.waitForEvent("download"), student.getByRole("link", { name: "Fetch your take-home of 2026–27" }).click()]);
+  const [download] = await Promise.all([student.waitForEvent("download"), student.getByRole("link", { name: "Download your take-home of 2026–27" }).click()]);
   const listed = execFileSync("unzip", ["-Z1", await download.path()], { encoding: "utf8" });
   expect(listed).toContain("index.html");
   expect(listed.split("\n").length).toBeGreaterThan(3);
@@ -145,7 +145,7 @@ test("a whole school is closed in one run; the class that fails is named, mended
   await expect(report.getByRole("row").nth(1)).toContainText(name);
   await expect(report).toContainText("missing from the file store");
   await isAccessible(wren, "the report of the closing run");
-  const [csv] = await Promise.all([wren.waitForEvent("download"), slip(wren).getByRole("link", { name: "Fetch the report as CSV" }).click()]);
+  const [csv] = await Promise.all([wren.waitForEvent("download"), slip(wren).getByRole("link", { name: "Download the report as CSV" }).click()]);
   expect(readFileSync(await csv.path(), "utf8").trim().split("\r\n")).toHaveLength(25);
 
   renameSync(`${file}.away`, file);

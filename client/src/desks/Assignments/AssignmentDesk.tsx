@@ -78,7 +78,7 @@ export function AssignmentDesk() {
               </Typography>
               {d.held > 0 && !shut && (
                 <Button variant="contained" onClick={() => setReturning({})}>
-                  Return all…
+                  Return what is held…
                 </Button>
               )}
               {!shut && (

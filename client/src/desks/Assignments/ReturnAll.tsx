@@ -48,7 +48,7 @@ export function ReturnAll({
   return (
     <Ask
       open
-      title={assignment ? `Return ${assignment.title}` : "Return all work"}
+      title={assignment ? `Return ${assignment.title}` : "Return what is held"}
       act={p ? `Return ${count(p.pieces, "piece", "pieces")} of work` : "Return"}
       busy={all.isPending}
       disabled={!p || p.pieces === 0}
@@ -73,7 +73,7 @@ export function ReturnAll({
         fullWidth
         multiline
         minRows={2}
-        label="Private comment to each (optional)"
+        label="For each student alone (optional)"
         value={comment}
         onChange={(e) => setComment(e.target.value)}
         sx={{ mt: 2 }}

@@ -169,7 +169,7 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
           <TextField
             multiline
             minRows={2}
-            label="Private comment"
+            label="For this student alone"
             value={text}
             onChange={(e) => setText(e.target.value)}
           />

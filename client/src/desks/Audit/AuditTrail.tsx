@@ -57,7 +57,7 @@ export function AuditTrail() {
       </Box>
       <Problem error={trail.error} />
       {lines?.length === 0 && <Empty title="No line is like that">Take a word less, or a later day.</Empty>}
-      <Table aria-label="Audit trail" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+      <Table aria-label="Audit trail" stickyHeader>
         <TableHead>
           <TableRow>
             <TableCell>When</TableCell>

@@ -106,17 +106,14 @@ export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
           {show === "archived" ? "A class comes here when its run has verified it." : "Choose another list."}
         </Empty>
       ) : (
-        <Table
-          aria-label="Classes against the steps of closing"
-          stickyHeader
-          sx={{ "& thead th": { top: 87 } }}
-        >
+        <Table aria-label="Classes against the steps of closing" stickyHeader>
           <TableHead>
             <TableRow>
               <TableCell padding="none" sx={{ width: 34 }}>
                 <Checkbox
                   checked={every}
                   indeterminate={!every && rows.some((r) => ticked.has(r.id))}
+                  disabled={rows.length === 0}
                   onChange={() => setTicked(every ? new Set() : new Set(rows.map((r) => r.id)))}
                   slotProps={{ input: { "aria-label": "Tick all classes shown" } }}
                 />

@@ -117,7 +117,7 @@ export function ClosingRun() {
                   </Button>
                 )}
                 <Button variant="outlined" href={`/api/closing/runs/${id}/report.csv`}>
-                  Fetch the report as CSV
+                  Download the report as CSV
                 </Button>
                 <Button variant="outlined" onClick={() => window.print()}>
                   Print the report

@@ -132,7 +132,7 @@ export function ShelfDesk() {
             disabled={going.length === 0 || showcase.isPending}
             onClick={() => showcase.mutate()}
           >
-            Fetch it as a showcase
+            Download it as a showcase
           </Button>
           <Typography variant="body2" sx={{ color: "text.secondary" }}>
             Whoever has the address can read it, without an account, until that day. It holds copies as they
@@ -252,9 +252,9 @@ export function ShelfDesk() {
         <Box
           sx={{
             position: { md: "sticky" },
-            top: 96,
+            top: "var(--under-the-bar)",
             alignSelf: "start",
-            maxHeight: { md: "calc(100vh - 110px)" },
+            maxHeight: { md: "calc(100vh - var(--bar) - 24px)" },
             overflow: "auto",
           }}
           tabIndex={0}

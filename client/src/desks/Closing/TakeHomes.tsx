@@ -165,13 +165,14 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
             onChange={(e) => setFind(e.target.value)}
             sx={{ width: 220, mb: 0.5 }}
           />
-          <Table aria-label="Take-homes" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+          <Table aria-label="Take-homes" stickyHeader>
             <TableHead>
               <TableRow>
                 <TableCell padding="none" sx={{ width: 34 }}>
                   <Checkbox
                     checked={every}
                     indeterminate={!every && ticked.size > 0}
+                    disabled={rows.length === 0}
                     onChange={() => setTicked(every ? new Set() : new Set(rows.map((s) => s.student)))}
                     slotProps={{ input: { "aria-label": "Tick all students shown" } }}
                   />

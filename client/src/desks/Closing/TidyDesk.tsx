@@ -114,43 +114,50 @@ export function TidyDesk() {
       title="Tidy"
       wide
       lead={head.data && <ClassBar head={head.data} />}
+      // Of what could not be read nothing is said.
       slip={
-        <>
-          <Typography variant="h2">
-            {thing
-              ? `${count(things.length, "thing", "things")} left`
-              : all === 0
-                ? "Nothing loose"
-                : "All gone through"}
-          </Typography>
-          {done.length > 0 && (
-            <>
-              <Typography>
-                {count(done.filter((d) => d.kind === "file").length, "filed", "filed")},{" "}
-                {done.filter((d) => d.kind === "keep").length} kept,{" "}
-                {done.filter((d) => d.kind === "bin").length} binned.
-              </Typography>
-              <Button variant="outlined" disabled={busy} onClick={() => undo.mutate(done[done.length - 1]!)}>
-                Undo “{done[done.length - 1]!.name}”
+        desk.data && (
+          <>
+            <Typography variant="h2">
+              {thing
+                ? `${count(things.length, "thing", "things")} left`
+                : all === 0
+                  ? "Nothing loose"
+                  : "All gone through"}
+            </Typography>
+            {done.length > 0 && (
+              <>
+                <Typography>
+                  {count(done.filter((d) => d.kind === "file").length, "filed", "filed")},{" "}
+                  {done.filter((d) => d.kind === "keep").length} kept,{" "}
+                  {done.filter((d) => d.kind === "bin").length} binned.
+                </Typography>
+                <Button
+                  variant="outlined"
+                  disabled={busy}
+                  onClick={() => undo.mutate(done[done.length - 1]!)}
+                >
+                  Undo “{done[done.length - 1]!.name}”
+                </Button>
+              </>
+            )}
+            {!thing && (
+              <Button
+                variant={done.length > 0 ? "contained" : "outlined"}
+                component={RouterLink}
+                to={`/classes/${id}/close`}
+              >
+                On to closing the class
               </Button>
-            </>
-          )}
-          {!thing && desk.data && (
-            <Button
-              variant={done.length > 0 ? "contained" : "outlined"}
-              component={RouterLink}
-              to={`/classes/${id}/close`}
-            >
-              On to closing the class
-            </Button>
-          )}
-          <Typography variant="body2" sx={{ color: "text.secondary" }}>
-            Kept means: moved to “{desk.data?.papersName}”, which only you open. What is binned waits {span}.
-          </Typography>
-          <Typography variant="caption" sx={{ color: "text.secondary" }}>
-            F files · K keeps · B bins · N next · U undoes
-          </Typography>
-        </>
+            )}
+            <Typography variant="body2" sx={{ color: "text.secondary" }}>
+              Kept means: moved to “{desk.data.papersName}”, which only you open. What is binned waits {span}.
+            </Typography>
+            <Typography variant="caption" sx={{ color: "text.secondary" }}>
+              F files · K keeps · B bins · N next · U undoes
+            </Typography>
+          </>
+        )
       }
     >
       <Problem error={head.error ?? desk.error ?? act.error ?? undo.error} />

@@ -66,7 +66,7 @@ export function FirstPasswords({ me }: { me: Schemas["Me"] }) {
                   <StateMark mark="blocked">{v.warning}</StateMark>
                 </Typography>
               ) : (
-                <StateMark mark="done">
+                <StateMark mark="done" wrap>
                   {Math.round(v.guesses).toLocaleString()} possible: no classmate guesses one from their own
                   slip.
                 </StateMark>

@@ -123,7 +123,7 @@ function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"
         <Empty title="No class in this school year yet.">The pattern is waiting for the first.</Empty>
       )}
       {rows.length > 0 && (
-        <Table aria-label="Names as they will be" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+        <Table aria-label="Names as they will be" stickyHeader>
           <TableHead>
             <TableRow>
               <TableCell padding="none" sx={{ width: 34 }} />

@@ -94,7 +94,7 @@ function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas[
         <Empty title="Nobody is in the directory yet.">The pattern is waiting for the first.</Empty>
       )}
       {p && p.rows.length > 0 && (
-        <Table aria-label="User names as they would be" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+        <Table aria-label="User names as they would be" stickyHeader>
           <TableHead>
             <TableRow>
               <TableCell>Student</TableCell>

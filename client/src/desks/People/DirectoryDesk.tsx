@@ -1,7 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
-import FormControlLabel from "@mui/material/FormControlLabel";
 import Link from "@mui/material/Link";
 import MenuItem from "@mui/material/MenuItem";
 import Table from "@mui/material/Table";
@@ -323,17 +322,5 @@ function Choice(props: {
       <MenuItem value="">any</MenuItem>
       {props.children}
     </TextField>
-  );
-}
-
-/** A tick with its words. */
-export function Tick(props: { label: string; value: boolean; onChange: (v: boolean) => void }) {
-  return (
-    <FormControlLabel
-      control={
-        <Checkbox size="small" checked={props.value} onChange={(e) => props.onChange(e.target.checked)} />
-      }
-      label={props.label}
-    />
   );
 }

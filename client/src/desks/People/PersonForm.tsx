@@ -8,7 +8,7 @@ import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { StateMark } from "../../parts/StateMark";
-import { Tick } from "./DirectoryDesk";
+import { Tick } from "../../parts/Tick";
 
 /** Somebody whom the directory lacks, after a look at who they might already be; or one who is there, changed. */
 export function PersonForm(props: {

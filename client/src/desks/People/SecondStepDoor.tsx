@@ -1,7 +1,7 @@
+import { useTitle } from "../../parts/title";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useEffect } from "react";
 import { api, take, type Schemas } from "../../api/client";
 import { beginAnew } from "../../api/standing";
 import { useAct } from "../../api/useAct";
@@ -9,9 +9,7 @@ import { ShowStep } from "../../parts/ShowStep";
 
 /** Between the door and the house: the password was right, the second step is still to be shown. */
 export function SecondStepDoor({ me }: { me: Schemas["Me"] }) {
-  useEffect(() => {
-    document.title = "Second step · Spring Loft";
-  }, []);
+  useTitle("Second step");
   return (
     <Box component="main" sx={{ px: { xs: 3, md: 8 }, py: 8, maxWidth: 560 }}>
       <Typography variant="h1">One more step, {me.name.split(" ")[0]}</Typography>

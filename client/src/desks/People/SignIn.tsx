@@ -6,6 +6,7 @@ import { useEffect, useState } from "react";
 import { api, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
+import { useTitle } from "../../parts/title";
 import { ProviderDoors } from "../../parts/ProviderDoors";
 import { SignInFields } from "../../parts/SignInFields";
 
@@ -26,9 +27,7 @@ export function SignIn() {
   useEffect(() => {
     if (ticket !== null) window.history.replaceState(null, "", "/");
   }, [ticket]);
-  useEffect(() => {
-    document.title = "Sign in · Spring Loft";
-  }, []);
+  useTitle("Sign in");
   return (
     <Box
       component="main"

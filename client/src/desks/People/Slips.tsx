@@ -249,7 +249,7 @@ function Slips(props: {
               m: 0,
               p: 0,
               display: "grid",
-              gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" },
+              gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "1fr 1fr" },
               columnGap: 3,
             }}
           >
@@ -257,7 +257,14 @@ function Slips(props: {
               <Box
                 component="li"
                 key={s.person}
-                sx={{ borderTop: 1, borderColor: "divider", display: "flex", alignItems: "center", gap: 1 }}
+                sx={{
+                  borderTop: 1,
+                  borderColor: "divider",
+                  display: "flex",
+                  alignItems: "center",
+                  flexWrap: { xs: "wrap", md: "nowrap" },
+                  gap: 1,
+                }}
               >
                 <Checkbox
                   checked={!left.has(s.person)}

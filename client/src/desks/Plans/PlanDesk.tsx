@@ -5,7 +5,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useBoard, usePlans } from "../../api/queries";
@@ -14,6 +14,7 @@ import { savedMeanwhile } from "../../api/useBegun";
 import { useKeyList } from "../../parts/keys";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
+import { useTitle } from "../../parts/title";
 import { StateMark } from "../../parts/StateMark";
 import { TwoWrote } from "../../parts/TwoWrote";
 import { UnfoldingCounts, UnfoldingTree } from "../../parts/UnfoldingTree";
@@ -62,9 +63,7 @@ export function PlanDesk({ me }: { me: Schemas["Me"] }) {
   const [address, setAddress] = useSearchParams();
   const plan = plans.data?.find((p) => p.id === Number(address.get("plan"))) ?? plans.data?.[0];
   useKeyList(keyList);
-  useEffect(() => {
-    document.title = "Plan · Spring Loft";
-  }, []);
+  useTitle("Plan");
   const set = (name: string, value: string) =>
     setAddress((a) => {
       a.set(name, value);
@@ -171,7 +170,7 @@ function Plan(props: {
       sx={{
         display: "grid",
         gridTemplateColumns: { xs: "1fr", md: "minmax(0, 46fr) minmax(0, 54fr)" },
-        minHeight: "calc(100vh - 88px)",
+        minHeight: "calc(100vh - var(--bar))",
       }}
     >
       <Box sx={{ px: 2.75, py: 2, borderRight: { md: 1 }, borderColor: { md: "divider" }, minWidth: 0 }}>
@@ -315,7 +314,7 @@ function Plan(props: {
         </Box>
       </Box>
       <Box sx={{ px: 2.75, py: 2, bgcolor: "background.paper", minWidth: 0 }}>
-        <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", mb: 1.5 }}>
+        <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap", mb: 1.5 }}>
           <Typography variant="h2" sx={{ whiteSpace: "nowrap" }}>
             Unfolds to, for
           </Typography>

@@ -162,13 +162,14 @@ function Choose({
       }
     >
       {preview.isFetching && <LinearProgress aria-label="Working out the changes" />}
-      <Table aria-label="Classes to put the plan to" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+      <Table aria-label="Classes to put the plan to" stickyHeader>
         <TableHead>
           <TableRow>
             <TableCell padding="none" sx={{ width: 34 }}>
               <Checkbox
                 checked={every}
                 indeterminate={!every && ids.length > 0}
+                disabled={rows.length === 0}
                 onChange={() => setChosen(every ? new Set() : new Set(rows.map((r) => r.id)))}
                 slotProps={{ input: { "aria-label": "Tick all classes" } }}
               />

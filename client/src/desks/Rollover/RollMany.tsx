@@ -163,13 +163,14 @@ function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
           Classes of the year that is ending stand here, to be made again for the next.
         </Empty>
       ) : (
-        <Table aria-label="Last year beside next year" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+        <Table aria-label="Last year beside next year" stickyHeader>
           <TableHead>
             <TableRow>
               <TableCell padding="none" sx={{ width: 34 }}>
                 <Checkbox
                   checked={every}
                   indeterminate={!every && lines.length > 0}
+                  disabled={unmade.length === 0}
                   onChange={() =>
                     setLines(every ? [] : unmade.map((k) => ({ key: `${k.id}`, from: [k.id] })))
                   }

@@ -23,7 +23,7 @@ import { sectionEdge, SectionMark } from "../../parts/sections";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
-import { Tick } from "../People/DirectoryDesk";
+import { Tick } from "../../parts/Tick";
 import { CombineForm } from "./CombinedList";
 
 type View = Schemas["CombinedView"];

@@ -20,7 +20,7 @@ import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayMoment } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
-import { FeedLine } from "./FeedForm";
+import { FeedLine } from "./FeedLine";
 import { bundleOf } from "./bundleOf";
 import { deliveryStates } from "./deliveryWords";
 

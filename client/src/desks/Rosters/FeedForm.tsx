@@ -1,87 +1,16 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { YearChoice } from "../../parts/Choices";
-import { Problem } from "../../parts/Problem";
-import { StateMark } from "../../parts/StateMark";
-import { sayDay, sayMoment } from "../../parts/words";
-import { useGoOn } from "../../parts/typed";
-import { Tick } from "../People/DirectoryDesk";
+import { Tick } from "../../parts/Tick";
 
-/** The roster feed: when it runs, what it last did, and how it is set up. */
-export function FeedLine() {
-  const feed = useQuery({ queryKey: ["feed"], queryFn: () => take(api.GET("/api/feed")) });
-  const [setting, setSetting] = useState(false);
-  const go = useGoOn();
-  const run = useAct(
-    (_: void, headers) => take(api.POST("/api/feed/run", { headers })),
-    (out) => {
-      if (out.delivery != null) go(`/enroll/deliveries/${out.delivery}`);
-    },
-  );
-  const f = feed.data?.feed;
-  if (!feed.data) return null;
-  return (
-    <Box
-      component="section"
-      aria-label="Roster feed"
-      sx={{
-        display: "flex",
-        gap: 1.5,
-        alignItems: "center",
-        flexWrap: "wrap",
-        borderBottom: 1,
-        borderColor: "divider",
-        pb: 1.5,
-        mb: 2,
-      }}
-    >
-      <Box sx={{ flex: "1 1 320px", minWidth: 0 }}>
-        <Typography variant="h3">Roster feed</Typography>
-        {f ? (
-          <>
-            <StateMark mark={f.quiet ? "notYet" : "done"}>
-              {f.nextOn && !f.quiet
-                ? `runs next on ${sayDay(f.nextOn)} at ${f.hour}:00`
-                : `quiet: ${f.quiet ?? ""}`}
-            </StateMark>
-            {f.lastAt && (
-              <Typography variant="body2">
-                <StateMark mark={f.lastOk ? "done" : "blocked"}>
-                  {f.lastOk ? "last run" : "last run failed"}
-                </StateMark>{" "}
-                {sayMoment(f.lastAt)}: {f.lastResult}
-              </Typography>
-            )}
-          </>
-        ) : (
-          <Typography variant="body2">
-            The school’s records can send rosters by themselves, once a day, inside the dates you set.
-          </Typography>
-        )}
-      </Box>
-      <Button variant="outlined" onClick={() => setSetting(true)}>
-        {f ? "Dates and address…" : "Set up the feed…"}
-      </Button>
-      {f && (
-        <Button variant="outlined" disabled={run.isPending} onClick={() => run.mutate()}>
-          {run.isPending ? "Asking the records …" : "Run it now"}
-        </Button>
-      )}
-      <Problem error={feed.error ?? run.error} />
-      {setting && <FeedForm feed={f ?? undefined} onClose={() => setSetting(false)} />}
-    </Box>
-  );
-}
-
-function FeedForm({ feed, onClose }: { feed?: Schemas["FeedView"]; onClose: () => void }) {
+/** Where the records are, and when they are asked. */
+export function FeedForm({ feed, onClose }: { feed?: Schemas["FeedView"]; onClose: () => void }) {
   const school = useSchool();
   const [draft, setDraft] = useState<Schemas["FeedDraft"]>({
     address: feed?.address ?? "",

@@ -167,7 +167,7 @@ function Matrix({ classId, view, shut }: { classId: number; view: Schemas["Group
   return (
     <>
       <Problem error={error} />
-      <Table aria-label="Students and groups" stickyHeader sx={{ width: "auto", "& thead th": { top: 87 } }}>
+      <Table aria-label="Students and groups" stickyHeader sx={{ width: "auto" }}>
         <TableHead>
           <TableRow>
             <TableCell sx={{ minWidth: 220 }}>Student</TableCell>

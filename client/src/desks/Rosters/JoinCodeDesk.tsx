@@ -15,7 +15,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayMoment } from "../../parts/words";
-import { Tick } from "../People/DirectoryDesk";
+import { Tick } from "../../parts/Tick";
 
 /** The join code, large enough for the last row of the room, and who waits for a yes. */
 export function JoinCodeDesk() {

@@ -43,7 +43,7 @@ export function RosterTable(props: {
     props.onTick(next);
   };
   return (
-    <Table aria-label="Roster" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+    <Table aria-label="Roster" stickyHeader>
       <TableHead>
         <TableRow>
           {!shut && (

@@ -92,7 +92,7 @@ export function FolderActs(props: {
           </Button>
         )}
         <Button component="a" href={`/api/classes/${w.head.id}/folders/${folder.id}/zip`} download>
-          Fetch as zip
+          Download as zip
         </Button>
         <Button color="inherit" onClick={() => setAsking("bin")}>
           Bin…

@@ -151,6 +151,7 @@ export function GiveOut(props: {
             control={
               <Checkbox
                 checked={all}
+                disabled={shown.length === 0}
                 onChange={() =>
                   setTo((t) => {
                     const next = new Set(t);

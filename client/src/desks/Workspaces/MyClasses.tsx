@@ -14,7 +14,9 @@ import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes } from "../../parts/words";
-import { LetGo } from "../Closing/LetGo";
+import { later } from "../../parts/later";
+
+const LetGo = later(() => import("../Closing/LetGo"), "LetGo");
 
 /** A student's classes, with what waits in each. */
 export function MyClasses() {
@@ -97,7 +99,7 @@ export function MyClasses() {
                 </TableCell>
                 <TableCell align="right">
                   <Button component="a" variant="outlined" href={`/api/my-take-homes/${t.year}`} download>
-                    Fetch your take-home of {t.yearLabel}
+                    Download your take-home of {t.yearLabel}
                   </Button>{" "}
                   <Button
                     color="inherit"

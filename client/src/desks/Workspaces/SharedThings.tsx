@@ -96,7 +96,7 @@ export function SharedThings({ me }: { me: Schemas["Me"] }) {
               href={`/api/oneroster/resources?year=${school.data.current}`}
               download
             >
-              Fetch as a bundle
+              Download as a bundle
             </Button>
           )}
           <Problem error={addFile.error ?? bin.error ?? back.error ?? read.error} />
@@ -128,7 +128,7 @@ export function SharedThings({ me }: { me: Schemas["Me"] }) {
         </Empty>
       )}
       {list.length > 0 && (
-        <Table aria-label="Sites and materials" stickyHeader sx={{ "& thead th": { top: 87 } }}>
+        <Table aria-label="Sites and materials" stickyHeader>
           <TableHead>
             <TableRow>
               <TableCell>Title</TableCell>

@@ -70,7 +70,7 @@ export function StructureFile({
         dates, no files.
       </Typography>
       <Button variant="outlined" sx={{ mt: 1, mr: 1 }} onClick={() => fetch.mutate()}>
-        Fetch it
+        Download it
       </Button>
       <Button component="label" variant="outlined" sx={{ mt: 1 }}>
         Choose a structure file…
@@ -88,7 +88,7 @@ export function StructureFile({
             } catch {
               setFile(null);
               setUnreadable(
-                `“${chosen?.name}” is no JSON that can be read. Fetch it again from where it was made.`,
+                `“${chosen?.name}” is no JSON that can be read. Download it again from where it was made.`,
               );
             }
           }}

@@ -258,7 +258,7 @@ function FolderContent({
           <>
             {" · "}
             <a href={`/api/classes/${w.head.id}/folders/${folder.id}/zip`} download>
-              Fetch it as zip
+              Download it as zip
             </a>
           </>
         )}

@@ -59,7 +59,15 @@ export function WorkspaceDesk() {
   );
   return (
     <Desk
-      title={w?.head.kind === "Department" ? "Department" : w?.head.kind === "Kept" ? "Kept copy" : "Set up"}
+      title={
+        w?.head.kind === "Department"
+          ? "Department"
+          : w?.head.kind === "Kept"
+            ? "Kept copy"
+            : w?.head.state === "Archived"
+              ? "In the loft"
+              : "Set up"
+      }
       wide
       lead={w && <ClassBar head={w.head} />}
       slip={
@@ -98,7 +106,7 @@ export function WorkspaceDesk() {
               <Box sx={{ mt: 1 }}>
                 <Button onClick={() => setMaking(true)}>Make a folder…</Button>
                 <Button component="a" href={`/api/classes/${id}/zip`} download>
-                  Fetch all as zip
+                  Download all as zip
                 </Button>
               </Box>
             )}

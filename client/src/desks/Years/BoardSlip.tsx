@@ -4,8 +4,10 @@ import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { count } from "../../parts/words";
-import { ReturnMany } from "../Closing/ReturnMany";
+import { later } from "../../parts/later";
 import type { Row } from "./boardRows";
+
+const ReturnMany = later(() => import("../Closing/ReturnMany"), "ReturnMany");
 
 /** The slip of the board: what the ticked classes are, and what can be done with them. */
 export function BoardSlip({ rows, me }: { rows: Row[]; me: Schemas["Me"] }) {
@@ -59,11 +61,13 @@ export function BoardSlip({ rows, me }: { rows: Row[]; me: Schemas["Me"] }) {
           student&rsquo;s reach.
         </Typography>
       )}
-      <ReturnMany
-        open={returning}
-        classes={rows.filter((r) => r.held > 0).map((r) => r.id)}
-        onClose={() => setReturning(false)}
-      />
+      {returning && (
+        <ReturnMany
+          open
+          classes={rows.filter((r) => r.held > 0).map((r) => r.id)}
+          onClose={() => setReturning(false)}
+        />
+      )}
     </>
   );
 }

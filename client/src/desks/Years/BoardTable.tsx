@@ -62,8 +62,14 @@ export function BoardTable(props: {
     if (!row || !body.current) return;
     const rows = [...body.current.querySelectorAll<HTMLElement>("tr[data-id]")];
     const at = rows.indexOf(row as HTMLElement);
-    if (e.key === "ArrowDown") rows[at + 1]?.focus();
-    else if (e.key === "ArrowUp") rows[at - 1]?.focus();
+    // In a row: the row itself, then what stands in it, from the class to the last season.
+    const stops = (r?: Element) => (r ? [r as HTMLElement, ...r.querySelectorAll<HTMLElement>("a")] : []);
+    const here = stops(row);
+    const column = Math.max(0, here.indexOf(e.target as HTMLElement));
+    if (e.key === "ArrowDown") stops(rows[at + 1])[column]?.focus();
+    else if (e.key === "ArrowUp") stops(rows[at - 1])[column]?.focus();
+    else if (e.key === "ArrowRight") here[column + 1]?.focus();
+    else if (e.key === "ArrowLeft") here[column - 1]?.focus();
     else if (e.key === " " && e.target === row) tick(Number((row as HTMLElement).dataset.id));
     else if (e.key === "Enter" && e.target === row)
       void go(`/classes/${(row as HTMLElement).dataset.id}/set-up`);
@@ -75,7 +81,7 @@ export function BoardTable(props: {
       stickyHeader
       aria-label="Classes against the seasons of the year"
       sx={{
-        "& thead th": { top: 87, zIndex: 3 },
+        "& thead th": { zIndex: 3 },
         "& td, & th": { fontSize: "0.83rem", px: 0.75 },
       }}
     >
@@ -85,6 +91,7 @@ export function BoardTable(props: {
             <Checkbox
               indeterminate={some && !every}
               checked={every}
+              disabled={all.length === 0}
               onChange={() => props.setTicked(every ? new Set() : new Set(all))}
               slotProps={{ input: { "aria-label": "Tick all classes shown" } }}
             />
@@ -157,6 +164,7 @@ function ClassRow({
           whiteSpace: "nowrap",
           width: "100%",
           maxWidth: 0,
+          minWidth: { xs: 170, md: 0 },
           overflow: "hidden",
           textOverflow: "ellipsis",
         }}

@@ -7,7 +7,7 @@ import { useBoard, useSchool } from "../../api/queries";
 import { Desk, Empty } from "../../parts/Desk";
 import { ChooseInList, ListBar } from "../../parts/ListBar";
 import { useKeyList } from "../../parts/keys";
-import { FeedLine } from "../Rosters/FeedForm";
+import { FeedLine } from "../Rosters/FeedLine";
 import { EnrollPlaces } from "../../parts/EnrollPlaces";
 import { Problem } from "../../parts/Problem";
 import { count } from "../../parts/words";
@@ -29,6 +29,7 @@ const groupings = [
 ] as const;
 const keyList: [string, string][] = [
   ["↑ ↓", "go from class to class"],
+  ["← →", "go from season to season of a class"],
   ["Space", "tick the class"],
   ["Enter", "open the class"],
 ];

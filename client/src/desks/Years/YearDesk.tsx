@@ -4,12 +4,13 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
+import { useTitle } from "../../parts/title";
 import { useVersioned } from "../../parts/useVersioned";
 import { count } from "../../parts/words";
 import { Behind } from "../../parts/Behind";
@@ -31,9 +32,7 @@ export function YearDesk({ me }: { me: Schemas["Me"] }) {
   });
   const sheet =
     years.data?.find((y) => String(y.id) === address.get("year")) ?? years.data?.[years.data.length - 1];
-  useEffect(() => {
-    document.title = "School years · Spring Loft";
-  }, []);
+  useTitle("School years");
   const start = adding ? next.data : sheet?.calendar;
   const key = adding ? "year:next" : `year:${sheet?.id}`;
   return (
@@ -42,7 +41,7 @@ export function YearDesk({ me }: { me: Schemas["Me"] }) {
       sx={{
         display: "grid",
         gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1fr) minmax(0, 1fr)" },
-        minHeight: "calc(100vh - 88px)",
+        minHeight: "calc(100vh - var(--bar))",
       }}
     >
       <Box sx={{ px: 2.75, py: 2, borderRight: { md: 1 }, borderColor: { md: "divider" }, minWidth: 0 }}>

@@ -129,7 +129,7 @@ function Stretches<T extends Stretch>(props: {
           key={i}
           sx={{
             display: "grid",
-            gridTemplateColumns: "minmax(0, 1fr) 150px 150px auto",
+            gridTemplateColumns: { xs: "1fr 1fr", sm: "minmax(0, 1fr) 150px 150px auto" },
             gap: 1,
             py: 0.5,
             borderBottom: 1,

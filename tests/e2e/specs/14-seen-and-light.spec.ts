@@ -1,0 +1,127 @@
+import { expect, type Page } from "@playwright/test";
+import { signedIn, chooseOwn } from "./people";
+import { test } from "./server";
+
+/** Addresses of every view, by the name of a class that has something of everything. */
+const staffViews = (id: string) => [
+  "/", "/plan", "/plan/put?plan=2", "/plan/years", "/plan/names", "/plan/user-names", "/plan/first-passwords", "/plan/shared", "/plan/rules", "/plan/departments", "/set-up", "/set-up/many",
+  "/enroll", "/enroll/directory", "/enroll/directory/duplicates", "/enroll/combined", "/enroll/deliveries", "/work", "/close", "/close/gate", "/close/take-homes", "/close/kept", "/roll-over", "/loft", "/audit", "/outbox", "/sign-ins",
+  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", "close", "bin", "tidy", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
+];
+
+/** The page is as wide as the screen: nothing is moved sideways but what scrolls in its own place. */
+async function fits(page: Page, view: string, width: number) {
+  await page.setViewportSize({ width, height: 800 });
+  const over = await page.evaluate(() => {
+    const root = document.scrollingElement!;
+    if (root.scrollWidth <= window.innerWidth) return [];
+    return [...document.querySelectorAll("body *")].filter((e) => e.getBoundingClientRect().right > window.innerWidth + 1 && !e.closest("table"))
+      .slice(-4).map((e) => `${e.tagName} ${e.className.toString().slice(0, 60)} “${(e.textContent ?? "").slice(0, 40)}” ${Math.round(e.getBoundingClientRect().right)}`);
+  });
+  expect.soft(over, `${view} at ${width}`).toEqual([]);
+}
+
+/** Of each kind of control that is on the screen, one: moving the focus to it changes what is seen in it or around it. */
+async function focusIsSeen(page: Page, look: string, view: string) {
+  const kinds = await page.evaluate(() => {
+    const kind = (e: Element) => [e.tagName, e.getAttribute("role"), e.getAttribute("type"), [...e.classList].filter((c) => c.startsWith("Mui")).sort().join(".")].join(" ");
+    const seen = new Set<string>();
+    let n = 0;
+    for (const e of document.querySelectorAll<HTMLElement>("a[href], button, input, select, textarea, [tabindex='0']")) {
+      const r = e.getBoundingClientRect();
+      if (e.hasAttribute("disabled") || r.width === 0 || r.bottom > window.innerHeight || r.top < 90 || r.right > window.innerWidth || r.left < 0 || seen.has(kind(e)) || e.closest("[aria-hidden=true], [inert]")) continue;
+      seen.add(kind(e));
+      e.setAttribute("data-kind", `${n++}`);
+    }
+    return [...seen];
+  });
+  const unseen: string[] = [];
+  for (let n = 0; n < kinds.length; n++) {
+    const at = page.locator(`[data-kind="${n}"]`);
+    if ((await at.count()) !== 1) continue;
+    const box = await at.evaluate((e) => {
+      (document.activeElement as HTMLElement | null)?.blur();
+      const whole = e.closest<HTMLElement>(".MuiFormControl-root, .MuiFormControlLabel-root, label") ?? e;
+      const r = whole.getBoundingClientRect();
+      return { x: Math.max(0, r.x - 6), y: Math.max(0, r.y - 6), width: Math.min(r.width, 600) + 12, height: Math.min(r.height, 200) + 12 };
+    });
+    const before = await page.screenshot({ clip: box, animations: "disabled", caret: "hide" });
+    // As by the keyboard: a control that was clicked need not show it.
+    await at.evaluate((e) => (e as HTMLElement).focus({ focusVisible: true, preventScroll: true } as FocusOptions));
+    const after = await page.screenshot({ clip: box, animations: "disabled", caret: "hide" });
+    if (before.equals(after)) unseen.push(kinds[n]!);
+    await at.evaluate((e) => (e as HTMLElement).blur());
+  }
+  expect.soft(unseen, `${view}, ${look}`).toEqual([]);
+  return kinds.length;
+}
+
+async function settled(page: Page) {
+  await expect(page.getByRole("main")).toBeVisible();
+  await page.waitForLoadState("networkidle");
+}
+
+test("where the keyboard is, is seen on every kind of control, light, dark and in forced colours, and no page is moved sideways", async ({ browser }) => {
+  const page = await signedIn(browser, "wren");
+  const id = (await page.locator("tr[data-id]", { hasText: "Boatbuilding 6B" }).getAttribute("data-id"))!;
+  let controls = 0;
+  const looked = new Set<string>();
+  for (const view of staffViews(id)) {
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.emulateMedia({ colorScheme: "light", forcedColors: "none" });
+    await page.goto(view);
+    await settled(page);
+    // Parts are the same on all desks: the three looks are gone through where there are the most of them.
+    controls += await focusIsSeen(page, "light", view);
+    if (["/", "/plan/rules", "/enroll/directory", `/classes/${id}/set-up`, `/classes/${id}/work`, `/classes/${id}/enroll`].includes(view)) {
+      await page.emulateMedia({ colorScheme: "dark" });
+      await focusIsSeen(page, "dark", view);
+      await page.emulateMedia({ colorScheme: "light", forcedColors: "active" });
+      await focusIsSeen(page, "forced colours", view);
+      await page.emulateMedia({ forcedColors: "none" });
+    }
+    for (const width of [768, 320]) await fits(page, view, width);
+    looked.add(view);
+  }
+  expect(controls).toBeGreaterThan(150);
+  expect(looked.size).toBe(40);
+  // On a phone the bar is one line.
+  expect(await page.evaluate(() => document.querySelector("header")!.getBoundingClientRect().height)).toBeLessThanOrEqual(56);
+});
+
+test("a student’s pages fit a phone, and the door does", async ({ browser, page: door }) => {
+  await door.goto("/");
+  await expect(door.getByRole("link", { name: /^Sign in with/ })).toBeVisible();
+  await focusIsSeen(door, "light", "the door");
+  for (const width of [768, 320]) await fits(door, "the door", width);
+  const page = await signedIn(browser, "s1001", "tide-pool-lantern");
+  await chooseOwn(page, "tide-pool-lantern", "blue-otter-walks-9");
+  await settled(page);
+  for (const width of [768, 390, 320]) await fits(page, "my classes", width);
+  await page.getByRole("main").getByRole("link").first().click();
+  await settled(page);
+  for (const width of [768, 390, 320]) await fits(page, "a student's class", width);
+});
+
+test("the first screen asks for little: so many bytes of script over the wire", async ({ browser, school }) => {
+  async function bytes(userName: string, password: string) {
+    const context = await browser.newContext({ baseURL: school.url });
+    await context.request.post("/api/sign-in", { data: { userName, password } });
+    const page = await context.newPage();
+    // What is fetched when all stands and nobody waits is not counted.
+    await page.addInitScript(() => { window.requestIdleCallback = () => 0; });
+    const wire = await context.newCDPSession(page);
+    await wire.send("Network.enable");
+    const names = new Map<string, string>();
+    let sum = 0;
+    wire.on("Network.responseReceived", (e) => names.set(e.requestId, e.response.url));
+    wire.on("Network.loadingFinished", (e) => { if (names.get(e.requestId)?.endsWith(".js")) sum += e.encodedDataLength; });
+    await page.goto("/");
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    await context.close();
+    return sum;
+  }
+  expect(await bytes("s1001", "blue-otter-walks-9")).toBeLessThan(170_000);
+  expect(await bytes("wren", "harbour-kiln-seven")).toBeLessThan(220_000);
+});
