@@ -57,12 +57,14 @@ describe("what the server explained", () => {
 
   it("waits where the session ended, and sends the same once more when it is renewed", async () => {
     const sent: Request[] = [];
-    const fetch = async (request: Request) => {
+    const fetch = (request: Request) => {
       sent.push(request);
-      return new Response(sent.length === 1 ? '{"code":"signed-out"}' : '{"id":9}', {
-        status: sent.length === 1 ? 401 : 200,
-        headers: { "Content-Type": "application/json" },
-      });
+      return Promise.resolve(
+        new Response(sent.length === 1 ? '{"code":"signed-out"}' : '{"id":9}', {
+          status: sent.length === 1 ? 401 : 200,
+          headers: { "Content-Type": "application/json" },
+        }),
+      );
     };
     standing.person = 7;
     let done = false;
@@ -90,7 +92,7 @@ describe("what the server explained", () => {
   });
 
   it("is a door that stays shut to who is not signed in", async () => {
-    const fetch = async () => new Response('{"code":"signed-out"}', { status: 401 });
+    const fetch = () => Promise.resolve(new Response('{"code":"signed-out"}', { status: 401 }));
     const thrown = await take(api.GET("/api/me", { baseUrl: "http://127.0.0.1/", fetch })).catch(
       (e: unknown) => e,
     );

@@ -37,7 +37,8 @@ export function later<M, K extends keyof M>(load: () => Promise<M>, name: K): Co
 export function fetchSoon() {
   const saving = (navigator as { connection?: { saveData?: boolean } }).connection?.saveData;
   if (saving) return;
-  const soon = window.requestIdleCallback ?? ((go: () => void) => window.setTimeout(go, 1000));
+  const soon = (go: () => void) =>
+    "requestIdleCallback" in window ? window.requestIdleCallback(go) : setTimeout(go, 1000);
   const next = (i: number) => {
     const load = loads[i];
     // What does not come now comes when it is opened.

@@ -55,7 +55,9 @@ class NotThere extends Component<{ children: ReactNode }, { error: unknown }> {
   override render() {
     const { error } = this.state;
     if (error === null) return this.props.children;
-    if (!isOfLoading(error)) throw error;
+    // Whatever else it is, is for who stands above.
+    if (!isOfLoading(error))
+      throw error instanceof Error ? error : new Error("A desk could not be drawn.", { cause: error });
     return (
       <Box component="main" sx={{ p: 4, maxWidth: 640 }}>
         <Problem

@@ -2,7 +2,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take, type ProblemError } from "../../api/client";
+import { api, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { StateMark } from "../../parts/StateMark";
@@ -43,7 +43,7 @@ export function LetGo(props: {
           ),
     props.onClose,
   );
-  const at = (act.error as ProblemError | null)?.field;
+  const at = act.error?.field;
   const l = look.data;
   return (
     <Ask

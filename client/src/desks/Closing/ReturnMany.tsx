@@ -64,15 +64,17 @@ export function ReturnMany({
         </Typography>
       )}
       {p && p.classes.length > 1 && (
-        <Box component="ul" sx={{ pl: 2.5, maxHeight: 180, overflow: "auto" }} tabIndex={0}>
-          {p.classes
-            .filter((k) => k.pieces + k.unmarked > 0)
-            .map((k) => (
-              <li key={k.id}>
-                {k.name}: {k.pieces} to {count(k.students, "student", "students")}
-                {k.unmarked > 0 && `, ${k.unmarked} without a mark`}
-              </li>
-            ))}
+        <Box role="region" aria-label="Classes" tabIndex={0} sx={{ maxHeight: 180, overflow: "auto" }}>
+          <Box component="ul" sx={{ pl: 2.5, m: 0 }}>
+            {p.classes
+              .filter((k) => k.pieces + k.unmarked > 0)
+              .map((k) => (
+                <li key={k.id}>
+                  {k.name}: {k.pieces} to {count(k.students, "student", "students")}
+                  {k.unmarked > 0 && `, ${k.unmarked} without a mark`}
+                </li>
+              ))}
+          </Box>
         </Box>
       )}
       {p && (p.unmarked > 0 || unmarkedToo) && (

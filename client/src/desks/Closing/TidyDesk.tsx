@@ -195,6 +195,7 @@ export function TidyDesk() {
           {thing.preview != null ? (
             <Box
               component="pre"
+              role="region"
               tabIndex={0}
               aria-label="First lines"
               sx={{

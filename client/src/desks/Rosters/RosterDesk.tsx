@@ -182,7 +182,7 @@ export function RosterDesk() {
               disabled={picked.length === 0 || enroll.isPending}
               onClick={() => enroll.mutate()}
             >
-              {picked.length === 0 ? `Enroll ${many}` : `Enroll ${count(picked.length, one!, many!)}`}
+              {picked.length === 0 ? `Enroll ${many}` : `Enroll ${count(picked.length, one, many)}`}
             </Button>
             <Button variant="outlined" onClick={() => setAsking("paste")}>
               Paste a list…

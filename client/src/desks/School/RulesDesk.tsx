@@ -176,7 +176,7 @@ function rulesOf(now: Rules, typed: Typed): Rules | null {
     const text = typed[name];
     if (text === undefined) continue;
     if (noNumber(name, text)) return null;
-    (next[name] as number | null) = typedNumber(text);
+    Object.assign(next, { [name]: typedNumber(text) });
   }
   return next;
 }

@@ -78,19 +78,23 @@ export function StructureFile({
           type="file"
           accept=".json,application/json"
           hidden
-          onChange={async (e) => {
-            const chosen = e.target.files?.[0];
-            e.target.value = "";
-            act.reset();
-            try {
-              setFile(chosen ? (JSON.parse(await chosen.text()) as Schemas["StructureFile"]) : null);
-              setUnreadable(null);
-            } catch {
-              setFile(null);
-              setUnreadable(
-                `“${chosen?.name}” is no JSON that can be read. Download it again from where it was made.`,
-              );
-            }
+          onChange={(e) => {
+            const input = e.currentTarget;
+            const read = async () => {
+              const chosen = input.files?.[0];
+              input.value = "";
+              act.reset();
+              try {
+                setFile(chosen ? (JSON.parse(await chosen.text()) as Schemas["StructureFile"]) : null);
+                setUnreadable(null);
+              } catch {
+                setFile(null);
+                setUnreadable(
+                  `“${chosen?.name}” is no JSON that can be read. Download it again from where it was made.`,
+                );
+              }
+            };
+            void read();
           }}
         />
       </Button>
