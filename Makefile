@@ -8,10 +8,16 @@ CLIENT_SOURCES := $(shell find client/src client/public -type f -not -name opena
 DEMO_DATA ?= $(CURDIR)/data/demo
 TODAY ?= 2027-06-07
 
-.PHONY: demo build test check bench screenshots clean
+.PHONY: demo dev build test check bench screenshots clean
 
 demo: build
 	SPRING_LOFT_DATA="$${SPRING_LOFT_DATA:-$(DEMO_DATA)}" $(OUT)/SpringLoft.Server --demo --today $(TODAY) $(ARGS)
+
+# Both sides with hot reload, on a demo school of its own.
+dev: $(STAMPS)/client-packages
+	trap 'kill 0' EXIT; \
+	SPRING_LOFT_DATA="$(CURDIR)/data/dev" dotnet watch --project src/SpringLoft.Server --non-interactive run -- --demo --today $(TODAY) --urls http://127.0.0.1:5080 & \
+	cd client && npm run -s dev
 
 build: $(STAMPS)/client
 

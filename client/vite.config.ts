@@ -3,7 +3,7 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [react()],
-  server: { proxy: { "/api": "http://127.0.0.1:5080" } },
+  server: { proxy: { "/api": "http://127.0.0.1:5080", "/stand-ins": "http://127.0.0.1:5080" } },
   // Nothing inline: the server's content security policy allows files only.
   build: {
     assetsInlineLimit: 0,

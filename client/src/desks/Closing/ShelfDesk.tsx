@@ -75,14 +75,11 @@ export function ShelfDesk() {
     ),
   );
   const showcase = useAct(async (_v: void, headers) => {
-    const answer = await fetch(`/api/classes/${id}/shelves/showcase`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", ...headers },
-      body: JSON.stringify(draft),
-    });
-    if (!answer.ok) throw new Error("The showcase could not be made.");
+    const zip = await take(
+      api.POST("/api/classes/{classId}/shelves/showcase", { ...path, body: draft, headers, parseAs: "blob" }),
+    );
     const link = document.createElement("a");
-    link.href = URL.createObjectURL(await answer.blob());
+    link.href = URL.createObjectURL(zip);
     link.download = `${title || "showcase"}.zip`;
     link.click();
     setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
