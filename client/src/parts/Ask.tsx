@@ -5,7 +5,7 @@ import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import Typography from "@mui/material/Typography";
-import { useCallback, useId, useState, type ReactNode } from "react";
+import { useCallback, useId, useRef, useState, type ReactNode } from "react";
 import { Problem } from "./Problem";
 import { useTyped } from "./typed";
 
@@ -38,6 +38,7 @@ export function Ask(props: {
   const [typed, setTyped] = useState(false);
   const [asking, setAsking] = useState(false);
   const [busy, setBusy] = useState(false);
+  const from = useRef<Element | null>(null);
   if (busy !== (props.busy ?? false)) {
     setBusy(props.busy ?? false);
     // Its act is done: what was typed for it is saved.
@@ -58,7 +59,11 @@ export function Ask(props: {
   return (
     <Dialog
       open={props.open}
-      onClose={() => (typed && !props.kept ? setAsking(true) : props.onClose())}
+      onClose={() => {
+        if (!typed || props.kept) return props.onClose();
+        from.current = document.activeElement;
+        setAsking(true);
+      }}
       aria-labelledby={title}
       maxWidth={props.wide ? "md" : "sm"}
       fullWidth
@@ -89,7 +94,15 @@ export function Ask(props: {
             <Button variant="outlined" onClick={props.onClose}>
               Drop it
             </Button>
-            <Button variant="contained" autoFocus onClick={() => setAsking(false)}>
+            <Button
+              variant="contained"
+              autoFocus
+              onClick={() => {
+                setAsking(false);
+                // Where one was typing is where one goes on.
+                if (from.current instanceof HTMLElement) from.current.focus();
+              }}
+            >
               Go on typing
             </Button>
           </DialogActions>

@@ -24,6 +24,7 @@ public sealed class PersonData(Premises premises)
         ["session"] = "Where signed in",
         ["second_step"] = "Second step",
         ["passkey"] = "Passkeys",
+        ["provider_account"] = "Accounts at providers",
         ["member"] = "Rosters",
         ["group_member"] = "Groups",
         ["item"] = "Things put into folders",

@@ -46,7 +46,7 @@ public sealed class SigningOn(Premises premises, SignOnProviders providers)
         }
         catch (RefusedException e)
         {
-            premises.Db.Write(c => Premises.Add(c, null, premises.Clock.Now, new("turned away", "school", null, null, $"{provider.Rules.Name}: {e.Refusal.What}", from.Address)));
+            premises.Db.Write(c => Premises.Add(c, null, premises.Clock.Now, new("turned away", "school", null, null, e.Refusal.What, from.Address)));
             throw;
         }
     }
