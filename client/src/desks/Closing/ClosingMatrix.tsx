@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
 import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
@@ -20,6 +19,7 @@ import { FindInList, ListBar } from "../../parts/ListBar";
 import { Problem } from "../../parts/Problem";
 import { StateMark, type Mark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { TickAll, TickRow, useTicks, type Ticks } from "../../parts/ticks";
 import { ClosePlaces } from "./ClosePlaces";
 import { levels } from "./closingWords";
 import { ReturnMany } from "./ReturnMany";
@@ -54,13 +54,11 @@ export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
     (r) => is(r, show) && [r.name, r.lead, r.department ?? ""].join(" ").toLowerCase().includes(find),
   );
   const chosen = all.filter((r) => ticked.has(r.id));
-  const every = rows.length > 0 && rows.every((r) => ticked.has(r.id));
-  const tick = (id: number) =>
-    setTicked((t) => {
-      const next = new Set(t);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
+  const ticks = useTicks(
+    rows.map((r) => r.id),
+    ticked,
+    setTicked,
+  );
   const set = (name: string, value: string) =>
     setAddress((a) => {
       if (value) a.set(name, value);
@@ -110,13 +108,7 @@ export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
           <TableHead>
             <TableRow>
               <TableCell padding="none" sx={{ width: 34 }}>
-                <Checkbox
-                  checked={every}
-                  indeterminate={!every && rows.some((r) => ticked.has(r.id))}
-                  disabled={rows.length === 0}
-                  onChange={() => setTicked(every ? new Set() : new Set(rows.map((r) => r.id)))}
-                  slotProps={{ input: { "aria-label": "Tick all classes shown" } }}
-                />
+                <TickAll ticks={ticks} label="Tick all classes shown" />
               </TableCell>
               <TableCell>Class</TableCell>
               <TableCell>Stands</TableCell>
@@ -130,7 +122,7 @@ export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
           </TableHead>
           <TableBody>
             {rows.map((r) => (
-              <MatrixRow key={r.id} r={r} ticked={ticked.has(r.id)} tick={() => tick(r.id)} />
+              <MatrixRow key={r.id} r={r} ticks={ticks} />
             ))}
           </TableBody>
         </Table>
@@ -139,7 +131,7 @@ export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
   );
 }
 
-function MatrixRow({ r, ticked, tick }: { r: Row; ticked: boolean; tick: () => void }) {
+function MatrixRow({ r, ticks }: { r: Row; ticks: Ticks<number> }) {
   const closed = r.state === "Archived";
   const to = (desk: string, mark: Mark, text: string) => (
     <Link component={RouterLink} to={`/classes/${r.id}/${desk}`} underline="hover" color="inherit">
@@ -147,13 +139,9 @@ function MatrixRow({ r, ticked, tick }: { r: Row; ticked: boolean; tick: () => v
     </Link>
   );
   return (
-    <TableRow hover selected={ticked}>
+    <TableRow hover selected={ticks.ticked.has(r.id)}>
       <TableCell padding="none">
-        <Checkbox
-          checked={ticked}
-          onChange={tick}
-          slotProps={{ input: { "aria-label": `Tick ${r.name}` } }}
-        />
+        <TickRow ticks={ticks} of={r.id} label={`Tick ${r.name}`} />
       </TableCell>
       <TableCell sx={{ maxWidth: 280, width: "30%" }}>
         <Link

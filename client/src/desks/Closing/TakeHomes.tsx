@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
 import MenuItem from "@mui/material/MenuItem";
@@ -22,6 +21,7 @@ import { Problem } from "../../parts/Problem";
 import { RunAgain } from "../../parts/RunAgain";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayDate, sayMoment } from "../../parts/words";
+import { TickAll, TickRow, useTicks } from "../../parts/ticks";
 import { ClosePlaces } from "./ClosePlaces";
 import { LetGo } from "./LetGo";
 import { ReturnMany } from "./ReturnMany";
@@ -47,7 +47,11 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
   const rows = (d?.students ?? []).filter((s) =>
     `${s.sortName} ${s.grade ?? ""}`.toLowerCase().includes(find.trim().toLowerCase()),
   );
-  const every = rows.length > 0 && rows.every((s) => ticked.has(s.student));
+  const ticks = useTicks(
+    rows.map((s) => s.student),
+    ticked,
+    setTicked,
+  );
   const made = d?.students.filter((s) => s.madeAt != null).length ?? 0;
   const stale = d?.students.filter((s) => s.stale).length ?? 0;
   const held = d?.students.filter((s) => s.held > 0).length ?? 0;
@@ -169,13 +173,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
             <TableHead>
               <TableRow>
                 <TableCell padding="none" sx={{ width: 34 }}>
-                  <Checkbox
-                    checked={every}
-                    indeterminate={!every && ticked.size > 0}
-                    disabled={rows.length === 0}
-                    onChange={() => setTicked(every ? new Set() : new Set(rows.map((s) => s.student)))}
-                    slotProps={{ input: { "aria-label": "Tick all students shown" } }}
-                  />
+                  <TickAll ticks={ticks} label="Tick all students shown" />
                 </TableCell>
                 <TableCell>Student</TableCell>
                 <TableCell>Grade</TableCell>
@@ -190,17 +188,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
               {rows.slice(0, shown).map((s) => (
                 <TableRow key={s.student} hover selected={ticked.has(s.student)}>
                   <TableCell padding="none">
-                    <Checkbox
-                      checked={ticked.has(s.student)}
-                      onChange={() =>
-                        setTicked((t) => {
-                          const next = new Set(t);
-                          if (!next.delete(s.student)) next.add(s.student);
-                          return next;
-                        })
-                      }
-                      slotProps={{ input: { "aria-label": `Tick ${s.sortName}` } }}
-                    />
+                    <TickRow ticks={ticks} of={s.student} label={`Tick ${s.sortName}`} />
                   </TableCell>
                   <TableCell>{s.sortName}</TableCell>
                   <TableCell>{s.grade ?? "–"}</TableCell>

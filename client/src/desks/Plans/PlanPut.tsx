@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
@@ -22,6 +21,7 @@ import { RunAgain } from "../../parts/RunAgain";
 import { RunDesk } from "../../parts/RunDesk";
 import { StateMark, type Mark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { TickAll, TickRow, useTicks } from "../../parts/ticks";
 
 const kinds: Record<Schemas["PutKind"], [Mark, string]> = {
   Add: ["done", "added"],
@@ -97,13 +97,11 @@ function Choose({
   const can = (preview.data ?? []).filter((p) => !p.refused);
   const sum = (of: (p: Schemas["ClassPutPreview"]) => number) => can.reduce((n, p) => n + of(p), 0);
   const anew = (preview.data ?? []).filter((p) => p.anew).length;
-  const tick = (id: number) =>
-    setChosen((t) => {
-      const next = new Set(t);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
-  const every = rows.length > 0 && rows.every((r) => chosen.has(r.id));
+  const ticks = useTicks(
+    rows.map((r) => r.id),
+    chosen,
+    setChosen,
+  );
   return (
     <Desk
       title={`Put “${plan.name}”`}
@@ -166,13 +164,7 @@ function Choose({
         <TableHead>
           <TableRow>
             <TableCell padding="none" sx={{ width: 34 }}>
-              <Checkbox
-                checked={every}
-                indeterminate={!every && ids.length > 0}
-                disabled={rows.length === 0}
-                onChange={() => setChosen(every ? new Set() : new Set(rows.map((r) => r.id)))}
-                slotProps={{ input: { "aria-label": "Tick all classes" } }}
-              />
+              <TickAll ticks={ticks} label="Tick all classes" />
             </TableCell>
             <TableCell>Class</TableCell>
             <TableCell>Folders now</TableCell>
@@ -190,11 +182,7 @@ function Choose({
               <Fragment key={r.id}>
                 <TableRow hover selected={chosen.has(r.id)}>
                   <TableCell padding="none">
-                    <Checkbox
-                      checked={chosen.has(r.id)}
-                      onChange={() => tick(r.id)}
-                      slotProps={{ input: { "aria-label": `Tick ${r.name}` } }}
-                    />
+                    <TickRow ticks={ticks} of={r.id} label={`Tick ${r.name}`} />
                   </TableCell>
                   <TableCell>{r.name}</TableCell>
                   <TableCell>{r.cells.folders.text}</TableCell>

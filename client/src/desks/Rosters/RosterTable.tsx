@@ -1,5 +1,4 @@
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
 import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
@@ -9,6 +8,7 @@ import TableRow from "@mui/material/TableRow";
 import type { Schemas } from "../../api/client";
 import { StateMark } from "../../parts/StateMark";
 import { sayDate } from "../../parts/words";
+import { TickAll, TickRow, useTicks } from "../../parts/ticks";
 
 type Row = Schemas["RosterRow"];
 
@@ -37,24 +37,18 @@ export function RosterTable(props: {
 }) {
   const { rows, ticked, shut } = props;
   const may = rows.filter((r) => !r.left && r.role !== "Lead");
-  const tick = (id: number) => {
-    const next = new Set(ticked);
-    if (!next.delete(id)) next.add(id);
-    props.onTick(next);
-  };
+  const ticks = useTicks(
+    may.map((r) => r.id),
+    ticked,
+    props.onTick,
+  );
   return (
     <Table aria-label="Roster" stickyHeader>
       <TableHead>
         <TableRow>
           {!shut && (
             <TableCell padding="checkbox">
-              <Checkbox
-                size="small"
-                checked={may.length > 0 && may.every((r) => ticked.has(r.id))}
-                indeterminate={may.some((r) => ticked.has(r.id)) && !may.every((r) => ticked.has(r.id))}
-                onChange={(e) => props.onTick(new Set(e.target.checked ? may.map((r) => r.id) : []))}
-                slotProps={{ input: { "aria-label": "Tick everybody" } }}
-              />
+              <TickAll ticks={ticks} label="Tick everybody" />
             </TableCell>
           )}
           <TableCell>Name</TableCell>
@@ -72,12 +66,7 @@ export function RosterTable(props: {
             {!shut && (
               <TableCell padding="checkbox">
                 {!r.left && r.role !== "Lead" && (
-                  <Checkbox
-                    size="small"
-                    checked={ticked.has(r.id)}
-                    onChange={() => tick(r.id)}
-                    slotProps={{ input: { "aria-label": `Tick ${r.sortName}` } }}
-                  />
+                  <TickRow ticks={ticks} of={r.id} label={`Tick ${r.sortName}`} />
                 )}
               </TableCell>
             )}

@@ -1,5 +1,4 @@
 import Box from "@mui/material/Box";
-import Checkbox from "@mui/material/Checkbox";
 import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
@@ -13,6 +12,7 @@ import { Link as RouterLink, useNavigate } from "react-router";
 import { CourseMark } from "../../parts/CourseMark";
 import { Gauge, StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { TickAll, TickRow, useTicks, type Ticks } from "../../parts/ticks";
 import { markOf, type Line, type Row, type Season, type Sorting } from "./boardRows";
 
 const columns: { season: Season; name: string; desk: string }[] = [
@@ -28,13 +28,12 @@ const columns: { season: Season; name: string; desk: string }[] = [
 export function BoardTable(props: {
   lines: Line[];
   ticked: ReadonlySet<number>;
-  tick: (id: number) => void;
   setTicked: (t: ReadonlySet<number>) => void;
   season?: Season;
   sorting: Sorting;
   onSort: (s: Sorting) => void;
 }) {
-  const { lines, ticked, tick } = props;
+  const { lines } = props;
   const go = useNavigate();
   const body = useRef<HTMLTableSectionElement>(null);
   // 3,000 classes stay quick: only the rows near the window are drawn.
@@ -55,8 +54,7 @@ export function BoardTable(props: {
       ? virtual.getTotalSize() - (items[items.length - 1]!.end - 220)
       : 0;
   const all = lines.flatMap((l) => (l.kind === "row" ? [l.row.id] : []));
-  const some = all.some((id) => ticked.has(id));
-  const every = all.length > 0 && all.every((id) => ticked.has(id));
+  const ticks = useTicks(all, props.ticked, props.setTicked);
   const onKeys = (e: KeyboardEvent<HTMLTableSectionElement>) => {
     const row = (e.target as HTMLElement).closest("tr[data-id]");
     if (!row || !body.current) return;
@@ -70,7 +68,8 @@ export function BoardTable(props: {
     else if (e.key === "ArrowUp") stops(rows[at - 1])[column]?.focus();
     else if (e.key === "ArrowRight") here[column + 1]?.focus();
     else if (e.key === "ArrowLeft") here[column - 1]?.focus();
-    else if (e.key === " " && e.target === row) tick(Number((row as HTMLElement).dataset.id));
+    else if (e.key === " " && e.target === row)
+      ticks.tick(Number((row as HTMLElement).dataset.id), e.shiftKey);
     else if (e.key === "Enter" && e.target === row)
       void go(`/classes/${(row as HTMLElement).dataset.id}/set-up`);
     else return;
@@ -88,13 +87,7 @@ export function BoardTable(props: {
       <TableHead>
         <TableRow>
           <TableCell padding="none" sx={{ width: 34 }}>
-            <Checkbox
-              indeterminate={some && !every}
-              checked={every}
-              disabled={all.length === 0}
-              onChange={() => props.setTicked(every ? new Set() : new Set(all))}
-              slotProps={{ input: { "aria-label": "Tick all classes shown" } }}
-            />
+            <TickAll ticks={ticks} label="Tick all classes shown" />
           </TableCell>
           <Sortable by="name" name="Class" sorting={props.sorting} onSort={props.onSort} />
           {columns.map((c) => (
@@ -123,13 +116,7 @@ export function BoardTable(props: {
               </TableCell>
             </TableRow>
           ) : (
-            <ClassRow
-              key={line.row.id}
-              row={line.row}
-              ticked={ticked.has(line.row.id)}
-              tick={tick}
-              first={index <= 1}
-            />
+            <ClassRow key={line.row.id} row={line.row} ticks={ticks} first={index <= 1} />
           ),
         )}
         {below > 0 && <tr style={{ height: below }} aria-hidden="true" />}
@@ -138,26 +125,12 @@ export function BoardTable(props: {
   );
 }
 
-function ClassRow({
-  row,
-  ticked,
-  tick,
-  first,
-}: {
-  row: Row;
-  ticked: boolean;
-  tick: (id: number) => void;
-  first: boolean;
-}) {
+function ClassRow({ row, ticks, first }: { row: Row; ticks: Ticks<number>; first: boolean }) {
   const rest = row.name.startsWith(row.course) ? row.name.slice(row.course.length) : ` ${row.name}`;
   return (
-    <TableRow hover selected={ticked} data-id={row.id} tabIndex={first ? 0 : -1}>
+    <TableRow hover selected={ticks.ticked.has(row.id)} data-id={row.id} tabIndex={first ? 0 : -1}>
       <TableCell padding="none">
-        <Checkbox
-          checked={ticked}
-          onChange={() => tick(row.id)}
-          slotProps={{ input: { "aria-label": `Tick ${row.name}`, tabIndex: -1 } }}
-        />
+        <TickRow ticks={ticks} of={row.id} label={`Tick ${row.name}`} tabIndex={-1} />
       </TableCell>
       <TableCell
         sx={{

@@ -30,7 +30,7 @@ const groupings = [
 const keyList: [string, string][] = [
   ["↑ ↓", "go from class to class"],
   ["← →", "go from season to season of a class"],
-  ["Space", "tick the class"],
+  ["Space", "tick the class; with Shift all from the one before"],
   ["Enter", "open the class"],
 ];
 
@@ -63,12 +63,6 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
     () => linesOf(data?.rows ?? [], { filter, grouping, sorting, season, onlyWanting }),
     [data, filter, grouping, sorting, season, onlyWanting],
   );
-  const tick = (id: number) =>
-    setTicked((t) => {
-      const next = new Set(t);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
   const rows = data?.rows.filter((r) => ticked.has(r.id)) ?? [];
   const title = season ? titles[season]! : `Year board, ${data?.yearLabel ?? ""}`;
   return (
@@ -159,7 +153,6 @@ export function YearBoard({ me, season }: { me: Schemas["Me"]; season?: Season }
         <BoardTable
           lines={lines}
           ticked={ticked}
-          tick={tick}
           setTicked={setTicked}
           season={season}
           sorting={sorting}
