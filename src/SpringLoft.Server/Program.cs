@@ -72,7 +72,9 @@ using var alone = folder;
 
 builder.Host.UseSerilog((context, log) =>
 {
-    log.ReadFrom.Configuration(context.Configuration).MinimumLevel.Override("Microsoft.AspNetCore", Serilog.Events.LogEventLevel.Warning);
+    log.ReadFrom.Configuration(context.Configuration).MinimumLevel.Override("Microsoft.AspNetCore", Serilog.Events.LogEventLevel.Warning)
+        // What is on its way between a provider and here is nobody's to read.
+        .MinimumLevel.Override("OpenIddict", Serilog.Events.LogEventLevel.Warning);
     if (documentOnly) return;
     log.WriteTo.File(new CompactJsonFormatter(), Path.Combine(data, "logs", "spring-loft-.jsonl"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30);
     log.WriteTo.Console(restrictedToMinimumLevel: Serilog.Events.LogEventLevel.Warning, formatProvider: CultureInfo.InvariantCulture);

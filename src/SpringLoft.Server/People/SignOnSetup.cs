@@ -107,7 +107,8 @@ internal static class SignOnSetup
         if (NodaTime.Instant.FromDateTimeUtc(token.ValidTo) + NodaTime.Duration.FromMinutes(5) < now)
             throw new Core.RefusedException("sign-on-late", $"What {settings.Name} says of you is no longer good.", "Try once more; if it stays, the clock of one of the two is wrong.");
         var by = settings.KnownBy ?? KnownByClaims.Standard;
-        string? One(string? claim) => claim is null || said.GetClaims(claim) is not [var only, ..] || string.IsNullOrWhiteSpace(only) ? null : only.Trim();
+        // Said twice and not alike, it says nothing.
+        string? One(string? claim) => claim is not null && said.GetClaims(claim).Select(v => v.Trim()).Where(v => v.Length > 0).Distinct().ToList() is [var only] ? only : null;
         var claim = new PersonClaim(One(by.RecordId), One(by.StudentNumber), One(by.Email), One(by.UserName), null, false, null);
         var groups = settings.Groups is { Claim: { } of } ? said.GetClaims(of).ToHashSet() : [];
         // Methods are believed where they are signed; the answer of the user-info endpoint is not.

@@ -195,6 +195,37 @@ public sealed class SignOnTests : IClassFixture<ServerAndProvider>
     }
 
     [Fact]
+    public async Task What_is_said_twice_and_not_alike_says_nothing()
+    {
+        var mine = provider.Claims["number"];
+        provider.Claims = new() { ["number"] = new[] { mine, "1001" } };
+        using var browser = Browser();
+        (await Told(browser, await SignOn(browser))).ShouldBe("sign-on-nobody");
+
+        provider.Claims = new() { ["number"] = new[] { mine, mine } };
+        await SignOn(browser);
+        (await Me(browser)).ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task The_log_has_nothing_that_lets_somebody_in()
+    {
+        using var browser = Browser();
+        var (_, way) = await Go(browser, "/api/single-sign-on/own/begin");
+        (await Me(browser)).ShouldBe(HttpStatusCode.OK);
+
+        var code = System.Web.HttpUtility.ParseQueryString(way.First(w => w.AbsolutePath.EndsWith("/back", StringComparison.Ordinal)).Query)["code"]!;
+        foreach (var log in Directory.GetFiles(Path.Combine(at.School.Folder, "logs")))
+        {
+            await using var open = new FileStream(log, FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
+            using var reading = new StreamReader(open);
+            var text = await reading.ReadToEndAsync();
+            text.ShouldNotContain(code);
+            text.ShouldNotContain(OwnProvider.Secret);
+        }
+    }
+
+    [Fact]
     public async Task Signing_out_goes_on_at_the_provider_and_comes_back()
     {
         using var browser = Browser();
