@@ -80,11 +80,11 @@ export const theme = createTheme({
           outline: "2px solid var(--mui-palette-primary-main) !important",
           outlineOffset: "1px !important",
         },
-        // Around the tick and not around the input that lies unseen on it; a field draws its own.
+        // Around the tick and not around the input that lies unseen on it; a framed field thickens its own frame, which leaves room for its label.
         ".MuiCheckbox-root input, .MuiRadio-root input, .MuiSwitch-root input, .MuiInputBase-input": {
           outline: "none !important",
         },
-        ".MuiInputBase-root:focus-within": {
+        ".MuiInputBase-root:not(.MuiOutlinedInput-root):focus-within": {
           outline: "2px solid var(--mui-palette-primary-main)",
           outlineOffset: 1,
         },

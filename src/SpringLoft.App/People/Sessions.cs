@@ -51,7 +51,7 @@ public sealed class Sessions(Premises premises, SignOnProviders providers)
         return new SessionsView(
             [.. sessions.Select(s => new SessionView(s.Id, s.Browser, s.Address, Shown(s.BegunAt), Shown(s.SeenAt), s.Id == here, providers.NameOf(s.Issuer)))],
             kept?.SetBy is { } by ? PersonStore.Find(c, by)?.Name.Display : null, kept?.SetBy == who.Id, kept?.SetAt, limits.IdleHours, limits.MostDays,
-            [.. ProviderAccountStore.Of(c, who.Id).Select(a => new KnownAccount(providers.NameOf(a.Issuer)!, Shown(a.Since)))]);
+            providers.AccountsOf(c, who.Id));
 
         // As long ago as it is, also by a date that was moved.
         Instant Shown(Instant real) => real + (premises.Clock.Now - now);

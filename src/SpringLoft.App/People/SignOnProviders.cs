@@ -30,6 +30,9 @@ public sealed class SignOnProviders(Func<IReadOnlyList<Provider>> all)
     /// <summary>How people know an issuer; null for no issuer.</summary>
     public string? NameOf(string? issuer) => At(issuer)?.Rules.Name ?? issuer;
 
+    /// <summary>The accounts that are known as somebody's.</summary>
+    internal IReadOnlyList<KnownAccount> AccountsOf(IDbConnection c, PersonId who) => [.. ProviderAccountStore.Of(c, who).Select(a => new KnownAccount(NameOf(a.Issuer)!, a.Since))];
+
     /// <summary>The provider with which somebody has to sign in; null if their password is good.</summary>
     internal Provider? InsteadOfPassword(IDbConnection c, PersonRow who) => All.Any(p => SingleSignOn.IsPasswordOff(p.Rules.PasswordsOff, who.Role))
         ? ProviderAccountStore.Of(c, who.Id).Select(a => At(a.Issuer)).FirstOrDefault(p => p is not null && SingleSignOn.IsPasswordOff(p.Rules.PasswordsOff, who.Role)) : null;

@@ -29,12 +29,12 @@ public sealed class SigningOn(Premises premises, SignOnProviders providers)
                 var (now, by) = (premises.Clock.Real, new Caller(person.Id, person.Role, person.Name.Display));
                 if (admitted.First)
                 {
-                    ProviderAccountStore.Add(c, provider.Issuer, sent.Subject, person.Id, now);
+                    ProviderAccountStore.Add(c, provider.Issuer, sent.Subject, person.Id, premises.Clock.Now);
                     Premises.Add(c, by, premises.Clock.Now, new("known at a provider", "person", person.Id.Value, null, provider.Rules.Name, from.Address));
                 }
                 else
                 {
-                    ProviderAccountStore.Used(c, provider.Issuer, sent.Subject, now);
+                    ProviderAccountStore.Used(c, provider.Issuer, sent.Subject, premises.Clock.Now);
                 }
                 SessionStore.EndOld(c, now);
                 SessionStore.Begin(c, person.Id, token, browser, from.Address, now, new(provider.Issuer, sent.Session, sent.IdToken, admitted.ShowedStep));
@@ -65,15 +65,14 @@ public sealed class SigningOn(Premises premises, SignOnProviders providers)
     }
 
     /// <summary>The accounts that are known as somebody's.</summary>
-    public IReadOnlyList<KnownAccount> AccountsOf(PersonId who) =>
-        [.. premises.Db.Read(c => ProviderAccountStore.Of(c, who)).Select(a => new KnownAccount(providers.NameOf(a.Issuer)!, a.Since))];
+    public IReadOnlyList<KnownAccount> AccountsOf(PersonId who) => premises.Db.Read(c => providers.AccountsOf(c, who));
 
     /// <summary>Forgets the accounts of somebody who has lost them: whoever the directory knows them by is known anew the next time, and a password is good again. They are signed out.</summary>
     /// <exception cref="RefusedException"><c>not-found</c> if there is none.</exception>
     public void Forget(Caller by, PersonId who) => premises.Db.Write(c =>
     {
         var person = PersonStore.Find(c, who) ?? throw Refusals.NotFound("person");
-        var names = ProviderAccountStore.Of(c, who).Select(a => providers.NameOf(a.Issuer)).ToList();
+        var names = providers.AccountsOf(c, who).Select(a => a.Provider).ToList();
         if (ProviderAccountStore.ForgetAll(c, who) == 0) throw Refusals.NotFound("account at a provider");
         SessionStore.EndAll(c, who);
         Premises.Add(c, by, premises.Clock.Now, new("forgot account", "person", who.Value, null, $"{person.Name.Display}, {string.Join(", ", names)}"));

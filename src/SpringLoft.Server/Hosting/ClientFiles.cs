@@ -23,16 +23,17 @@ internal static class ClientFiles
         app.UseDefaultFiles();
         app.Use((context, next) =>
         {
-            if (context.Request.Path.StartsWithSegments(Assets) && HttpMethods.IsGet(context.Request.Method) | HttpMethods.IsHead(context.Request.Method)) Smaller(context, files);
+            var request = context.Request;
+            if (request.Path.StartsWithSegments(Assets) && (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method))) Smaller(context, files);
             return next(context);
         });
-        app.UseStaticFiles(Page(Types));
+        app.UseStaticFiles(Page());
     }
 
     /// <summary>How a page or an asset goes out.</summary>
-    internal static StaticFileOptions Page(IContentTypeProvider? types = null) => new()
+    internal static StaticFileOptions Page() => new()
     {
-        ContentTypeProvider = types ?? Types,
+        ContentTypeProvider = Types,
         ServeUnknownFileTypes = true,
         OnPrepareResponse = sent =>
         {

@@ -28,7 +28,8 @@ internal sealed class LogoutTokens(IServiceProvider services)
         var configuration = await keys.GetConfigurationAsync(stop) ?? throw Wrong("the provider does not say its keys");
         var parameters = new TokenValidationParameters
         {
-            ValidIssuer = provider.Issuer,
+            // With and without the stroke at the end of a bare host, as the sign-in itself takes it.
+            ValidIssuers = [provider.Issuer!, provider.Issuer!.TrimEnd('/'), new Uri(provider.Issuer!).AbsoluteUri],
             ValidAudience = provider.ClientId,
             IssuerSigningKeys = configuration.SigningKeys,
             // "none" and a secret that both know are not taken: only what the provider alone can sign.

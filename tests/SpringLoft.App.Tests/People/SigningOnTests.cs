@@ -33,6 +33,19 @@ public class SigningOnTests : SchoolTest
     }
 
     [Fact]
+    public void Since_when_an_account_is_known_is_told_in_the_time_that_the_school_lives_in()
+    {
+        school.Premises.Clock.MoveTo(new LocalDate(2029, 9, 1));
+        school.ProviderList = [new("island", Issuer, rules)];
+
+        var present = Who(Come("abc", userName: "umi"))!;
+
+        var since = signingOn.AccountsOf(school.Umi.Id).Single().Since;
+        since.InUtc().Date.ShouldBe(new LocalDate(2029, 9, 1));
+        school.Sessions.Of(school.Umi, present.Session).Accounts.Single().Since.ShouldBe(since);
+    }
+
+    [Fact]
     public void Who_is_turned_away_leaves_a_line_and_no_trace_else()
     {
         Refused(() => Come("v", userName: "visitor")).ShouldBe("sign-on-nobody");

@@ -11,16 +11,9 @@ namespace SpringLoft.App.Tests.Workspaces;
 /// </summary>
 public class EveryUseCaseTests : SchoolTest
 {
-    // What asks about something else than the class: each with the reason.
-    private static readonly string[] AboutOthers =
-    [
-        // A student asks to join by code, which names the class; a lead is asked by the code alone.
-        "Joining.Join",
-    ];
-
     private static IEnumerable<MethodInfo> All() => typeof(ClassGate).Assembly.GetTypes().Where(t => t is { IsPublic: true, IsClass: true })
         .SelectMany(t => t.GetMethods(BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly))
-        .Where(m => m.GetParameters() is var p && p.Any(x => x.ParameterType == typeof(Caller)) && p.Any(x => x.ParameterType == typeof(ClassId)) && !AboutOthers.Contains(Name(m)));
+        .Where(m => m.GetParameters() is var p && p.Any(x => x.ParameterType == typeof(Caller)) && p.Any(x => x.ParameterType == typeof(ClassId)));
 
     private static string Name(MethodInfo m) => $"{m.DeclaringType!.Name}.{m.Name}";
 
