@@ -4796,6 +4796,8 @@ export interface components {
         };
         /** @enum {unknown} */
         DifferenceKind: "Same" | "Gone" | "New";
+        /** @enum {unknown} */
+        DirectoryOrder: "Name" | "Role" | "Number" | "UserName";
         DirectoryPage: {
             people: components["schemas"]["DirectoryRow"][];
             /** Format: int32 */
@@ -13837,6 +13839,8 @@ export interface operations {
                 Duplicates?: boolean;
                 Gone?: boolean;
                 Skip?: number;
+                Order?: components["schemas"]["DirectoryOrder"];
+                Down?: boolean;
             };
             header?: never;
             path?: never;

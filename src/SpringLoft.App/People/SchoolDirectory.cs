@@ -12,7 +12,9 @@ namespace SpringLoft.App.People;
 /// <summary>What the directory is narrowed to.</summary>
 /// <param name="Text">Beginnings of names, numbers, e-mails; each word must be found.</param>
 /// <param name="Gone">True for those who have left, who are otherwise not shown.</param>
-public sealed record DirectoryAsk(string? Text, string? School, string? Grade, SchoolRole? Role, long? ClassId, bool? InNoClass, bool? Duplicates, bool? Gone, int? Skip);
+/// <param name="Order">What all of them, and not only a page, are put in order by; the name, if nothing is said.</param>
+/// <param name="Down">The other way round.</param>
+public sealed record DirectoryAsk(string? Text, string? School, string? Grade, SchoolRole? Role, long? ClassId, bool? InNoClass, bool? Duplicates, bool? Gone, int? Skip, DirectoryOrder? Order = null, bool? Down = null);
 
 /// <summary>Somebody of the directory.</summary>
 /// <param name="Classes">Names of the classes they are in now.</param>
@@ -55,7 +57,7 @@ public sealed class SchoolDirectory(Premises premises)
         var pairs = Pairs(c);
         var only = ask.Duplicates == true ? pairs.SelectMany(p => new[] { p.A, p.B }).ToHashSet() : null;
         var words = Refusals.NotLonger(ask.Text ?? "", "text", "What you typed", 100).Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        var (people, total) = DirectoryStore.Find(c, new(words, ask.School, ask.Grade, ask.Role, ask.ClassId is { } k ? new ClassId(k) : null, ask.InNoClass == true, ask.Gone == true, year), only, Math.Max(0, ask.Skip ?? 0), PageSize);
+        var (people, total) = DirectoryStore.Find(c, new(words, ask.School, ask.Grade, ask.Role, ask.ClassId is { } k ? new ClassId(k) : null, ask.InNoClass == true, ask.Gone == true, year), only, ask.Order ?? DirectoryOrder.Name, ask.Down == true, Math.Max(0, ask.Skip ?? 0), PageSize);
         var (grades, schools) = DirectoryStore.Choices(c);
         return new DirectoryPage(Rows(c, people), total, pairs.Count, grades, schools);
     });

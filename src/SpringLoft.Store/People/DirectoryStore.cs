@@ -3,6 +3,22 @@ using SpringLoft.Core.Workspaces;
 
 namespace SpringLoft.Store.People;
 
+/// <summary>What the directory is put in order by.</summary>
+public enum DirectoryOrder
+{
+    /// <summary>Family name, then given name.</summary>
+    Name,
+
+    /// <summary>Role, then grade from the lowest.</summary>
+    Role,
+
+    /// <summary>Student number; who has none stands at the end.</summary>
+    Number,
+
+    /// <summary>User name.</summary>
+    UserName,
+}
+
 /// <summary>What narrows the directory; null narrows nothing.</summary>
 /// <param name="Words">Beginnings of names, numbers, e-mails or user names; each must be found.</param>
 /// <param name="InNoClass">True for those who are on no roster of the year.</param>
@@ -13,9 +29,11 @@ public static class DirectoryStore
 {
     private const string Columns = "p.id, p.role, p.given, p.family, p.grade, p.student_number, p.email, p.user_name, p.active, p.record_id, p.school";
 
-    /// <summary>People who pass the filter, by name, a page of them; and how many there are.</summary>
+    private const string ByName = "p.family_key, p.given_key, p.id";
+
+    /// <summary>People who pass the filter, in an order, a page of them; and how many there are.</summary>
     /// <param name="only">Ids that are let through; null for all.</param>
-    public static (IReadOnlyList<PersonRow> People, int Total) Find(IDbConnection c, DirectoryFilter f, IReadOnlyCollection<PersonId>? only, int skip, int take)
+    public static (IReadOnlyList<PersonRow> People, int Total) Find(IDbConnection c, DirectoryFilter f, IReadOnlyCollection<PersonId>? only, DirectoryOrder order, bool down, int skip, int take)
     {
         var where = new List<string> { "p.active = @active", "p.joined_into IS NULL" };
         var values = new DynamicParameters(new { active = !f.Gone, f.School, f.Grade, role = f.Role?.ToString(), k = f.Class?.Value, year = f.Year.Value, skip, take });
@@ -37,8 +55,17 @@ public static class DirectoryStore
             values.Add("only", only.Select(p => p.Value).ToArray());
         }
         var from = $"FROM person p WHERE {string.Join(" AND ", where)}";
-        return ([.. c.Query<PersonRow>($"SELECT {Columns} {from} ORDER BY p.family_key, p.given_key, p.id LIMIT @take OFFSET @skip", values)], c.ExecuteScalar<int>($"SELECT count(*) {from}", values));
+        return ([.. c.Query<PersonRow>($"SELECT {Columns} {from} ORDER BY {OrderBy(order, down ? " DESC" : "")} LIMIT @take OFFSET @skip", values)], c.ExecuteScalar<int>($"SELECT count(*) {from}", values));
     }
+
+    // Numbers and grades by their worth where they are written with digits alone; equal ones by name.
+    private static string OrderBy(DirectoryOrder order, string way) => order switch
+    {
+        DirectoryOrder.Role => $"p.role{way}, length(p.grade){way}, p.grade{way}, {ByName}",
+        DirectoryOrder.Number => $"p.student_number IS NULL, length(p.student_number){way}, p.student_number{way}, {ByName}",
+        DirectoryOrder.UserName => $"p.user_name COLLATE NOCASE{way}, {ByName}",
+        _ => $"p.family_key{way}, p.given_key{way}, p.id{way}",
+    };
 
     /// <summary>Grades and schools that there are, to choose from.</summary>
     public static (IReadOnlyList<string> Grades, IReadOnlyList<string> Schools) Choices(IDbConnection c) =>

@@ -21,7 +21,7 @@ public sealed class DirectoryStoreTests : StoreTest
 
     private static readonly DirectoryFilter All = new([], null, null, null, null, false, false, default);
 
-    private IReadOnlyList<PersonId> Find(DirectoryFilter f) => [.. Db.Read(c => DirectoryStore.Find(c, f with { Year = Year }, null, 0, 50)).People.Select(p => p.Id)];
+    private IReadOnlyList<PersonId> Find(DirectoryFilter f) => [.. Db.Read(c => DirectoryStore.Find(c, f with { Year = Year }, null, DirectoryOrder.Name, false, 0, 50)).People.Select(p => p.Id)];
 
     [Theory]
     [InlineData("hall", true)] // of the family name, whatever the accents
@@ -49,10 +49,29 @@ public sealed class DirectoryStoreTests : StoreTest
     [Fact]
     public void A_page_is_cut_and_all_are_counted()
     {
-        var (page, total) = Db.Read(c => DirectoryStore.Find(c, All with { Year = Year }, null, 1, 1));
+        var (page, total) = Db.Read(c => DirectoryStore.Find(c, All with { Year = Year }, null, DirectoryOrder.Name, false, 1, 1));
 
         (page.Count, total).ShouldBe((1, 3));
-        Db.Read(c => DirectoryStore.Find(c, All with { Year = Year }, [runa], 0, 50)).Total.ShouldBe(1);
+        Db.Read(c => DirectoryStore.Find(c, All with { Year = Year }, [runa], DirectoryOrder.Name, false, 0, 50)).Total.ShouldBe(1);
+    }
+
+    [Theory]
+    [InlineData(DirectoryOrder.Name, false, "umi runa")]
+    [InlineData(DirectoryOrder.Name, true, "runa umi")]
+    [InlineData(DirectoryOrder.Role, false, "umi runa")] // grade 6 before grade 10
+    [InlineData(DirectoryOrder.Role, true, "runa umi")]
+    [InlineData(DirectoryOrder.Number, false, "umi runa nine")] // 1001, 1002, none
+    [InlineData(DirectoryOrder.Number, true, "runa umi nine")] // who has none stands at the end both ways
+    [InlineData(DirectoryOrder.UserName, false, "nine runa umi")]
+    public void All_that_are_found_are_put_in_order_and_not_a_page(DirectoryOrder order, bool down, string expected)
+    {
+        var names = new Dictionary<PersonId, string> { [umi] = "umi", [runa] = "runa" };
+        if (expected.Contains("nine", StringComparison.Ordinal))
+            names[Db.Write(c => PersonStore.Add(c, new PersonRow { Role = SchoolRole.Student, Given = "Nine", Family = "Adeyemi", UserName = "Nine", Grade = "9" }))] = "nine";
+
+        var found = new[] { 0, 1, 2 }.SelectMany(skip => Db.Read(c => DirectoryStore.Find(c, All with { Year = Year, Role = SchoolRole.Student }, null, order, down, skip, 1)).People);
+
+        string.Join(' ', found.Select(p => names[p.Id])).ShouldBe(expected);
     }
 
     [Fact]
