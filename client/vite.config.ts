@@ -13,12 +13,19 @@ export default defineConfig({
         // What every screen needs comes in three files and not in fifty: each is a way to the server and back.
         codeSplitting: {
           groups: [
-            { name: "base", test: /node_modules[\\/](react|react-dom|scheduler|react-router|cookie|set-cookie-parser|@tanstack[\\/](react-query|query-core)|openapi-fetch|@emotion|stylis)[\\/]/ },
+            {
+              name: "base",
+              test: /node_modules[\\/](react|react-dom|scheduler|react-router|cookie|set-cookie-parser|@tanstack[\\/](react-query|query-core)|openapi-fetch|@emotion|stylis)[\\/]/,
+            },
             {
               name: "look",
-              test: /node_modules[\\/](@mui[\\/](system|styled-engine|utils|private-theming)|clsx|@mui[\\/]material[\\/](styles|utils|colors|Box|Typography|Link|Button|ButtonBase|CssBaseline|GlobalStyles|Table|TableBody|TableCell|TableHead|TableRow|Portal|SvgIcon|className|DefaultPropsProvider|zero-styled|internal|transitions|useColorScheme|Paper))[\\/]/,
+              // But for what only menus and ticks need.
+              test: /node_modules[\\/](?!.*(useRovingTabIndex|SwitchBase))(@mui[\\/](system|styled-engine|utils|private-theming)|clsx|@mui[\\/]material[\\/](styles|utils|colors|Box|Typography|Link|Button|ButtonBase|CssBaseline|GlobalStyles|Table|TableBody|TableCell|TableHead|TableRow|Portal|SvgIcon|className|DefaultPropsProvider|zero-styled|internal|transitions|useColorScheme|Paper))[\\/]/,
             },
-            { name: "shell", test: /src[\\/](api|shell[\\/](Shell|YearStrip|FindBox|Doorkeeper|desk|seasons)|parts[\\/](Desk|Problem|later|typed|keys|words|StateMark|CourseMark|typedNumber)|theme|App|main)\b/ },
+            {
+              name: "shell",
+              test: /src[\\/](api[\\/](client|queries|standing|useAct)|shell[\\/](Shell|YearStrip|FindBox|Doorkeeper|desk|seasons)|parts[\\/](Desk|history|Problem|later|typed|keys|words|StateMark|CourseMark|typedNumber|useTicks|table[\\/](PlainTable|columns|sorting|useHidden|looks))|theme|App|main)\b/,
+            },
           ],
         },
       },

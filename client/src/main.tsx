@@ -5,9 +5,10 @@ import { ThemeProvider } from "@mui/material/styles";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { createBrowserRouter, RouterProvider } from "react-router";
+import { unstable_HistoryRouter as HistoryRouter } from "react-router";
 import { ProblemError } from "./api/client";
 import { App } from "./App";
+import { gate } from "./parts/typed";
 import { theme } from "./theme";
 
 const queries = new QueryClient({
@@ -16,16 +17,15 @@ const queries = new QueryClient({
   },
 });
 
-// One door for all addresses: which desk stands where is in App.
-const router = createBrowserRouter([{ path: "*", element: <App /> }]);
-
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <ThemeProvider theme={theme} defaultMode="system">
       <CssBaseline />
       <QueryClientProvider client={queries}>
         {/* At once, not in a transition: what is clicked after a folder was chosen must be that folder's. */}
-        <RouterProvider router={router} useTransitions={false} />
+        <HistoryRouter history={gate.history} useTransitions={false}>
+          <App />
+        </HistoryRouter>
       </QueryClientProvider>
     </ThemeProvider>
   </StrictMode>,

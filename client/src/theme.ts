@@ -1,4 +1,5 @@
 import { createTheme, type ThemeOptions } from "@mui/material/styles";
+import { tables } from "./parts/table/looks";
 
 // The one place where type, colour, density and shape are set. Paper, ink, hairlines; one strong colour.
 const text = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
@@ -32,6 +33,8 @@ const options: ThemeOptions & { cssVariables: object } = {
       },
     },
   },
+  // In the text's own measure: with text twice as large a wide screen is a small one.
+  breakpoints: { unit: "rem", values: { xs: 0, sm: 37.5, md: 56.25, lg: 75, xl: 96 } },
   shape: { borderRadius: 6 },
   spacing: 8,
   typography: {
@@ -62,7 +65,7 @@ export const theme = createTheme({
         ":root": {
           "--bar": "87px",
           "--under-the-bar": "calc(var(--bar) + 16px)",
-          "@media (max-width: 899.95px)": { "--bar": "56px" },
+          "@media (max-width: 56.2rem)": { "--bar": "3.5rem" },
         },
         html: { scrollPaddingTop: "calc(var(--bar) + 48px)" },
         body: { overflowY: "scroll", overflowWrap: "break-word" },
@@ -101,7 +104,7 @@ export const theme = createTheme({
             { outline: "2px solid Highlight", outlineOffset: "-2px" },
         },
         // A table that is wider than the screen is moved in its place, and not the page.
-        "@media (max-width: 899.95px)": {
+        "@media (max-width: 56.2rem)": {
           "main table.MuiTable-root, aside table.MuiTable-root, .MuiDialog-root table.MuiTable-root": {
             display: "block",
             overflowX: "auto",
@@ -109,6 +112,45 @@ export const theme = createTheme({
           },
           ".MuiToggleButtonGroup-root": { flexWrap: "wrap" },
         },
+        ...tables,
+        // A name that is cut off at its edge, with the whole over it.
+        ".one-line": {
+          display: "block",
+          maxWidth: 280,
+          overflow: "hidden",
+          textOverflow: "ellipsis",
+          whiteSpace: "nowrap",
+        },
+        ".narrow": { maxWidth: 220 },
+        // A link that is a button, in a line of text.
+        "button.in-line": { font: "inherit", textAlign: "left", verticalAlign: "baseline" },
+        // What is touched is as large as a finger.
+        "@media (pointer: coarse)": {
+          ".MuiButton-root, .MuiToggleButton-root, .MuiMenuItem-root, .sort, .table-menu, .MuiInputBase-root, .folders .MuiTreeItem-content":
+            { minHeight: "44px !important" },
+          ".MuiButton-root, .MuiIconButton-root": { minWidth: "44px !important" },
+          ".MuiCheckbox-root, .MuiRadio-root": { width: 44, height: 44 },
+          ".tick": { width: 44 },
+          "header a": { minHeight: 44, minWidth: 44, display: "inline-flex", alignItems: "center" },
+          // A link that stands alone in its cell or line; in running text it is as high as its line.
+          ".alone, li > a, li > button.MuiLink-root, td > a, th[scope=row] > a, td > button.MuiLink-root": {
+            display: "inline-flex",
+            alignItems: "center",
+            minHeight: 44,
+          },
+        },
+        ".shrinks": { minWidth: 0 },
+        // Said to those who listen, and not shown.
+        ".only-heard": {
+          position: "absolute",
+          width: 1,
+          height: 1,
+          overflow: "hidden",
+          clipPath: "inset(50%)",
+          whiteSpace: "nowrap",
+        },
+        // A dialog has no bar above it.
+        ".MuiDialog-root": { "--bar": "0px" },
         // What is wrong, where it is wrong.
         ".problem": {
           marginBlock: 8,
@@ -150,7 +192,7 @@ export const theme = createTheme({
           borderColor: "var(--mui-palette-divider)",
           fontSize: "0.88rem",
         },
-        stickyHeader: { top: "var(--bar)", "@media (max-width: 899.95px)": { position: "static" } },
+        stickyHeader: { top: "var(--bar)", "@media (max-width: 56.2rem)": { position: "static" } },
         head: {
           fontWeight: 650,
           fontSize: "0.8rem",
@@ -184,6 +226,7 @@ export const theme = createTheme({
         },
       },
     },
+    MuiPopover: { defaultProps: { elevation: 0 } },
     MuiDialog: {
       styleOverrides: {
         paper: {

@@ -6,6 +6,7 @@ import { CourseMark } from "./CourseMark";
 import { StateMark, type Mark } from "./StateMark";
 import { useTitleOf } from "./title";
 import { stateWords } from "./words";
+import { useYearOf } from "./yearShown";
 
 const marks: Record<Schemas["ClassState"], Mark> = {
   InPreparation: "underway",
@@ -18,6 +19,7 @@ export function ClassBar({ head }: { head: Schemas["ClassHead"] }) {
   const department = head.kind === "Department";
   const kept = head.kind === "Kept";
   useTitleOf(head.name);
+  useYearOf(head.year);
   return (
     <Box component="span" sx={{ display: "inline-flex", gap: 1.25, alignItems: "center", flexWrap: "wrap" }}>
       <CourseMark mark={head.mark} />

@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
+import { useArrival } from "./arrival";
 import { useTitle } from "./title";
 
 /** A desk: the work in the middle, at the right a slip that explains the thing in hand. */
@@ -12,11 +13,12 @@ export function Desk(props: {
   wide?: boolean;
 }) {
   useTitle(props.title);
+  const heading = useArrival<HTMLHeadingElement>();
   return (
     <Box
       sx={{
         display: "grid",
-        gridTemplateColumns: { xs: "1fr", md: props.slip ? "minmax(0, 1fr) 272px" : "1fr" },
+        gridTemplateColumns: { xs: "1fr", md: props.slip ? "minmax(0, 1fr) 17rem" : "1fr" },
         minHeight: "calc(100vh - var(--bar))",
       }}
     >
@@ -24,7 +26,9 @@ export function Desk(props: {
         component="main"
         sx={{ px: 2.75, py: 2, minWidth: 0, maxWidth: props.wide || props.slip ? "none" : 1120 }}
       >
-        <Typography variant="h1">{props.title}</Typography>
+        <Typography variant="h1" ref={heading} tabIndex={-1}>
+          {props.title}
+        </Typography>
         {props.lead && (
           <Typography
             component="div"

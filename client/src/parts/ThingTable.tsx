@@ -1,12 +1,9 @@
 import Box from "@mui/material/Box";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableRow from "@mui/material/TableRow";
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { sayBytes } from "./words";
+import { PlainTable } from "./table/PlainTable";
 
 type Item = Schemas["ItemView"];
 
@@ -22,24 +19,29 @@ export function ThingTable(props: {
   acts?: (item: Item) => ReactNode;
 }) {
   return (
-    <Table aria-label={`In ${props.folder}`}>
-      <TableBody>
-        {props.before}
-        {props.items.map((i) => (
-          <TableRow key={i.id}>
-            <TableCell>
-              <ItemName item={i} classId={props.classId} onPage={props.onPage} />
-            </TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>
-              {kinds[i.kind]}
-              {i.folders.length > 1 && `, in ${i.folders.length} folders`}
-            </TableCell>
-            <TableCell sx={{ color: "text.secondary" }}>{i.addedBy}</TableCell>
-            {props.acts && <TableCell align="right">{props.acts(i)}</TableCell>}
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <PlainTable
+      label={`In ${props.folder}`}
+      bare={props.items.length < 5}
+      before={props.before}
+      rows={props.items}
+      id={(i) => i.id}
+      columns={[
+        {
+          head: "Name",
+          look: "any",
+          says: (i) => i.name,
+          by: (i) => i.name,
+          cell: (i) => <ItemName item={i} classId={props.classId} onPage={props.onPage} />,
+        },
+        {
+          head: "What",
+          look: "soft",
+          cell: (i) => `${kinds[i.kind]}${i.folders.length > 1 ? `, in ${i.folders.length} folders` : ""}`,
+        },
+        { head: "Put in by", look: "soft", cell: (i) => i.addedBy },
+        props.acts !== undefined && { head: "", align: "right", cell: props.acts },
+      ]}
+    />
   );
 }
 

@@ -4,7 +4,8 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { describe, expect, it } from "vitest";
 import "../testing";
-import { TickAll, TickRow, useTicks } from "./ticks";
+import { TickAll, TickRow } from "./ticks";
+import { useTicks } from "./useTicks";
 
 function List({ rows, also = [] }: { rows: string[]; also?: string[] }) {
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set(also));

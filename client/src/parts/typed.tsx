@@ -1,6 +1,15 @@
-import { createContext, useCallback, useContext, useEffect, useMemo, type ReactNode } from "react";
-import { useBlocker, useNavigate } from "react-router";
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useSyncExternalStore,
+  type ReactNode,
+} from "react";
+import { useNavigate } from "react-router";
 import { standing } from "../api/standing";
+import { gatedHistory } from "./history";
 import { later } from "./later";
 
 const LeavingDialog = later(() => import("./LeavingDialog"), "LeavingDialog");
@@ -16,6 +25,11 @@ export const isTyped = () => held.current > 0;
 interface Leaving {
   done?: boolean;
 }
+
+/** Every way through the program goes by it: it asks where something typed would be lost. */
+export const gate = gatedHistory(
+  (from, to) => held.current > 0 && from.pathname !== to.pathname && !(to.state as Leaving | null)?.done,
+);
 
 /** Asks before a screen is left on which something is typed and not saved: by a link, Back, or a reload. */
 export function TypedProvider({ children }: { children: ReactNode }) {
@@ -37,24 +51,11 @@ export function TypedProvider({ children }: { children: ReactNode }) {
     window.addEventListener("beforeunload", on);
     return () => window.removeEventListener("beforeunload", on);
   }, []);
-  const blocker = useBlocker(
-    useCallback(
-      ({
-        currentLocation,
-        nextLocation,
-      }: Parameters<Exclude<Parameters<typeof useBlocker>[0], boolean>>[0]) =>
-        held.current > 0 &&
-        currentLocation.pathname !== nextLocation.pathname &&
-        !(nextLocation.state as Leaving | null)?.done,
-      [],
-    ),
-  );
+  const waits = useSyncExternalStore(gate.watch, gate.waits);
   return (
     <TypedContext.Provider value={context}>
       {children}
-      {blocker.state === "blocked" && (
-        <LeavingDialog onLeave={() => blocker.proceed()} onStay={() => blocker.reset()} />
-      )}
+      {waits && <LeavingDialog onLeave={gate.go} onStay={gate.stay} />}
     </TypedContext.Provider>
   );
 }

@@ -2,11 +2,13 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
-import { useState, type ReactNode } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Link as RouterLink, useLocation } from "react-router";
 import type { Schemas } from "../api/client";
 import { useSchool } from "../api/queries";
+import { keepFocus } from "../parts/focusKept";
 import { later } from "../parts/later";
+import { useYearShown } from "../parts/yearShown";
 import { FindBox } from "./FindBox";
 import { seasons } from "./seasons";
 import { YearStrip } from "./YearStrip";
@@ -18,11 +20,17 @@ const OwnList = later(() => import("./OwnList"), "OwnList");
 export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode }) {
   const school = useSchool();
   const place = useLocation();
+  const desk = useRef<HTMLDivElement>(null);
+  useEffect(() => keepFocus(desk.current!), []);
+  const bar = useBar();
   const classId = /^\/classes\/(\d+)/.exec(place.pathname)?.[1];
   const staff = me.role !== "Student";
   // On a small screen the year line is folded away until it is wanted.
   const [folded, setFolded] = useState(true);
-  const year = school.data?.years.find((y) => y.id === school.data.current);
+  const ofClass = useYearShown();
+  const current = school.data?.years.find((y) => y.id === school.data.current);
+  const year = school.data?.years.find((y) => y.id === ofClass) ?? current;
+  const another = year !== undefined && year !== current;
   return (
     <>
       <Link
@@ -37,6 +45,7 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
       </Link>
       <Box
         component="header"
+        ref={bar}
         sx={{
           position: "sticky",
           top: 0,
@@ -45,7 +54,7 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
           borderBottom: 1,
           borderColor: "divider",
           display: { xs: "flex", md: "grid" },
-          gridTemplateColumns: { md: "168px minmax(0, 1fr) 226px" },
+          gridTemplateColumns: { md: "10.5rem minmax(0, 1fr) 14.1rem" },
           alignItems: { xs: "center", md: "stretch" },
           columnGap: { xs: 1.25, md: 2 },
           px: { xs: 1.5, md: 2.75 },
@@ -90,7 +99,7 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
             <Box
               className={folded ? "folded" : undefined}
               sx={{
-                "@media (max-width: 899.95px)": {
+                "@media (max-width: 56.2rem)": {
                   position: "absolute",
                   left: 0,
                   right: 0,
@@ -104,7 +113,7 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
                 },
               }}
             >
-              <YearStrip year={year} today={school.data!.today} />
+              <YearStrip year={year} today={school.data!.today} another={another} />
             </Box>
           )}
         </Box>
@@ -161,11 +170,30 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
           </Box>
         </Box>
       </Box>
-      <div id="desk" tabIndex={-1}>
+      <div id="desk" ref={desk} tabIndex={-1}>
         {children}
       </div>
     </>
   );
+}
+
+/** The bar is as high as the text in it asks for; what sticks under it follows. */
+function useBar() {
+  const bar = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const watch = new ResizeObserver(() => {
+      const root = document.documentElement.style;
+      root.removeProperty("--bar");
+      const style = getComputedStyle(document.documentElement);
+      const said = style.getPropertyValue("--bar").trim();
+      const meant = parseFloat(said) * (said.endsWith("rem") ? parseFloat(style.fontSize) : 1);
+      const high = bar.current!.offsetHeight;
+      if (high > meant) root.setProperty("--bar", `${high}px`);
+    });
+    watch.observe(bar.current!);
+    return () => watch.disconnect();
+  }, []);
+  return bar;
 }
 
 // Desks of a class that belong to a season without being called after it.
@@ -192,7 +220,7 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
       sx={{
         display: "flex",
         columnGap: 2.5,
-        height: 32,
+        height: "2rem",
         flexWrap: "nowrap",
         pr: { md: 4 },
         overflowX: { xs: "auto", md: "visible" },
@@ -230,7 +258,7 @@ function Seasons({ classId, path }: { classId?: string; path: string }) {
               borderBottom: "3px solid",
               borderColor: now ? "primary.main" : "transparent",
               whiteSpace: "nowrap",
-              height: 27,
+              height: "1.7rem",
             }}
           >
             {s.name}

@@ -94,6 +94,24 @@ test("a change of a folder is undone in one click", async () => {
   await expect(folder("Drum crew")).toHaveCount(0);
 });
 
+test("a folder is dragged into another, or taken up and put down with the keys, and stands where it was after one click", async () => {
+  await folder("Drummers").dragTo(folder("Start here"));
+  await expect(teacher.getByText("“Drummers” stands in “Start here”.")).toBeVisible();
+  await folder("Start here").click();
+  await expect(teacher.getByRole("treeitem", { name: "Drummers", level: 2 })).toBeVisible();
+  await teacher.getByRole("button", { name: "Undo" }).click();
+  await expect(teacher.getByRole("treeitem", { name: "Drummers", level: 1 })).toBeVisible();
+
+  await folder("Drummers").focus();
+  await teacher.keyboard.press("Control+x");
+  await expect(teacher.getByText("“Drummers” is taken up")).toBeVisible();
+  await teacher.keyboard.press("Home");
+  await teacher.keyboard.press("Control+v");
+  await expect(teacher.getByText(/^“Drummers” stands in/)).toBeVisible();
+  await teacher.getByRole("button", { name: "Undo" }).click();
+  await expect(teacher.getByRole("treeitem", { name: "Drummers", level: 1 })).toBeVisible();
+});
+
 test("a page is written with formats, and nothing in it is run or leads astray", async () => {
   await openFolder("Start here");
   await teacher.getByRole("button", { name: "Write a page…" }).click();

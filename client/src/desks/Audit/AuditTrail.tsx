@@ -1,16 +1,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { api, take } from "../../api/client";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { sayMoment } from "../../parts/words";
 import { AuditChain } from "./AuditChain";
 
@@ -57,37 +53,24 @@ export function AuditTrail() {
       </Box>
       <Problem error={trail.error} />
       {lines?.length === 0 && <Empty title="No line is like that">Take a word less, or a later day.</Empty>}
-      <Table aria-label="Audit trail" stickyHeader>
-        <TableHead>
-          <TableRow>
-            <TableCell>When</TableCell>
-            <TableCell>Who</TableCell>
-            <TableCell>Did</TableCell>
-            <TableCell>What</TableCell>
-            <TableCell>Class</TableCell>
-            <TableCell>From</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {lines?.map((l) => (
-            <TableRow key={l.id} hover>
-              <TableCell sx={{ whiteSpace: "nowrap" }}>{sayMoment(l.at)}</TableCell>
-              <TableCell>{l.who}</TableCell>
-              <TableCell sx={{ whiteSpace: "nowrap" }}>
-                <strong>{l.act}</strong>
-              </TableCell>
-              <TableCell sx={{ overflowWrap: "anywhere" }}>{l.detail}</TableCell>
-              <TableCell sx={{ color: "text.secondary" }}>{l.className}</TableCell>
-              <TableCell
-                sx={{ color: "text.secondary" }}
-                title={l.session === null ? undefined : `In sign-in ${l.session}`}
-              >
-                {l.address}
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+      <PlainTable
+        label="Audit trail"
+        rows={lines ?? []}
+        id={(l) => l.id}
+        columns={[
+          { head: "When", by: (l) => l.at, cell: (l) => sayMoment(l.at), look: "line" },
+          { head: "Who", cell: (l) => l.who },
+          { head: "Did", cell: (l) => <strong>{l.act}</strong>, look: "line" },
+          { head: "What", cell: (l) => l.detail, look: "any" },
+          { head: "Class", cell: (l) => l.className, look: "soft" },
+          {
+            head: "From",
+            cell: (l) => l.address,
+            look: "soft",
+            title: (l) => (l.session === null ? undefined : `In sign-in ${l.session}`),
+          },
+        ]}
+      />
       {trail.hasNextPage && (
         <Button
           variant="outlined"

@@ -4,10 +4,6 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import Link from "@mui/material/Link";
 import Radio from "@mui/material/Radio";
 import RadioGroup from "@mui/material/RadioGroup";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -23,6 +19,7 @@ import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes } from "../../parts/words";
 import { levels, mends } from "./closingWords";
 import { RunProgress } from "./RunProgress";
+import { PlainTable } from "../../parts/table/PlainTable";
 
 /** The closing desk of a class: what is ready, what wants attention, what blocks, and the run. */
 export function ClosingDesk() {
@@ -118,31 +115,39 @@ export function ClosingDesk() {
     >
       <Problem error={head.error ?? closing.error ?? keep.error} />
       {d && !archived && !going && (
-        <Table aria-label="Before closing" sx={{ maxWidth: 900 }}>
-          <TableBody>
-            {d.findings.map((f) => {
-              const level = levels[f.level];
-              const mend = mends[f.mend];
-              return (
-                <TableRow key={f.code}>
-                  <TableCell sx={{ width: 150 }}>
-                    <StateMark mark={level.mark} strong={f.level === "Blocks"}>
-                      {level.word}
-                    </StateMark>
-                  </TableCell>
-                  <TableCell>{f.text}</TableCell>
-                  <TableCell align="right">
-                    {mend && (
-                      <Link component={RouterLink} to={`/classes/${id}/${mend.to}`}>
-                        {mend.act}
-                      </Link>
-                    )}
-                  </TableCell>
-                </TableRow>
-              );
-            })}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label="Before closing"
+          maxWidth={900}
+          bare
+          rows={d.findings}
+          id={(f) => f.code}
+          columns={[
+            {
+              head: "How much it matters",
+              width: 150,
+              cell: (f) => (
+                <StateMark mark={levels[f.level].mark} strong={f.level === "Blocks"}>
+                  {levels[f.level].word}
+                </StateMark>
+              ),
+            },
+            { head: "What", cell: (f) => f.text },
+            {
+              head: "",
+              align: "right",
+              cell: (f) => {
+                const mend = mends[f.mend];
+                return (
+                  mend && (
+                    <Link component={RouterLink} to={`/classes/${id}/${mend.to}`}>
+                      {mend.act}
+                    </Link>
+                  )
+                );
+              },
+            },
+          ]}
+        />
       )}
       {d && !archived && !going && (
         <Box component="section" aria-label="What closing will do" sx={{ mt: 3, maxWidth: 900 }}>

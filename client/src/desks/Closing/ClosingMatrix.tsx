@@ -1,11 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
@@ -17,11 +11,10 @@ import { Ask } from "../../parts/Ask";
 import { Desk, Empty } from "../../parts/Desk";
 import { FindInList, ListBar } from "../../parts/ListBar";
 import { Problem } from "../../parts/Problem";
-import { StateMark, type Mark } from "../../parts/StateMark";
+import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
-import { TickAll, TickRow, useTicks, type Ticks } from "../../parts/ticks";
 import { ClosePlaces } from "./ClosePlaces";
-import { levels } from "./closingWords";
+import { MatrixTable } from "./MatrixTable";
 import { ReturnMany } from "./ReturnMany";
 
 type Row = Schemas["ClosingRow"];
@@ -54,11 +47,6 @@ export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
     (r) => is(r, show) && [r.name, r.lead, r.department ?? ""].join(" ").toLowerCase().includes(find),
   );
   const chosen = all.filter((r) => ticked.has(r.id));
-  const ticks = useTicks(
-    rows.map((r) => r.id),
-    ticked,
-    setTicked,
-  );
   const set = (name: string, value: string) =>
     setAddress((a) => {
       if (value) a.set(name, value);
@@ -104,109 +92,9 @@ export function ClosingMatrix({ me }: { me: Schemas["Me"] }) {
           {show === "archived" ? "A class comes here when its run has verified it." : "Choose another list."}
         </Empty>
       ) : (
-        <Table aria-label="Classes against the steps of closing" stickyHeader>
-          <TableHead>
-            <TableRow>
-              <TableCell padding="none" sx={{ width: 34 }}>
-                <TickAll ticks={ticks} label="Tick all classes shown" />
-              </TableCell>
-              <TableCell>Class</TableCell>
-              <TableCell>Stands</TableCell>
-              <TableCell>Work</TableCell>
-              <TableCell>Unfiled</TableCell>
-              <TableCell>Invited, on hold</TableCell>
-              <TableCell>Calendar</TableCell>
-              <TableCell>Shelf</TableCell>
-              <TableCell>Next year</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {rows.map((r) => (
-              <MatrixRow key={r.id} r={r} ticks={ticks} />
-            ))}
-          </TableBody>
-        </Table>
+        <MatrixTable rows={rows} ticked={ticked} onTick={setTicked} />
       )}
     </Desk>
-  );
-}
-
-function MatrixRow({ r, ticks }: { r: Row; ticks: Ticks<number> }) {
-  const closed = r.state === "Archived";
-  const to = (desk: string, mark: Mark, text: string) => (
-    <Link component={RouterLink} to={`/classes/${r.id}/${desk}`} underline="hover" color="inherit">
-      <StateMark mark={mark}>{text}</StateMark>
-    </Link>
-  );
-  return (
-    <TableRow hover selected={ticks.ticked.has(r.id)}>
-      <TableCell padding="none">
-        <TickRow ticks={ticks} of={r.id} label={`Tick ${r.name}`} />
-      </TableCell>
-      <TableCell sx={{ maxWidth: 280, width: "30%" }}>
-        <Link
-          component={RouterLink}
-          to={`/classes/${r.id}/close`}
-          title={r.name}
-          sx={{ display: "block", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
-        >
-          {r.name}
-        </Link>
-        <Typography variant="caption" component="div" sx={{ color: "text.secondary" }}>
-          {r.lead}
-        </Typography>
-      </TableCell>
-      <TableCell>
-        {closed ? (
-          <StateMark mark="done">in the loft</StateMark>
-        ) : r.signedOff ? (
-          <StateMark mark="none">signed off</StateMark>
-        ) : r.runGoing ? (
-          <StateMark mark="underway">closing now</StateMark>
-        ) : r.state === "InPreparation" ? (
-          <StateMark mark="notYet">never opened</StateMark>
-        ) : (
-          <StateMark mark={levels[r.level].mark} strong={r.level === "Blocks"}>
-            {levels[r.level].word}
-          </StateMark>
-        )}
-        {!closed && !r.signedOff && r.level === "Attention" && (
-          <Typography variant="caption" component="div" sx={{ color: "text.secondary", maxWidth: 220 }}>
-            {r.findings
-              .filter((x) => x.level === "Attention" && x.code !== "next-year")
-              .map((x) => x.text)
-              .join(" ")}
-          </Typography>
-        )}
-      </TableCell>
-      <TableCell>
-        {r.held === 0
-          ? to("work", "done", "with students")
-          : to("work", "blocked", `${r.held} held${r.draftMarks > 0 ? `, ${r.draftMarks} draft marks` : ""}`)}
-        {r.onlyCopies > 0 && (
-          <Typography variant="caption" component="div" sx={{ color: "error.main" }}>
-            {count(r.onlyCopies, "only copy", "only copies")}
-          </Typography>
-        )}
-      </TableCell>
-      <TableCell>{r.unfiled === 0 ? "–" : to("tidy", "attention", String(r.unfiled))}</TableCell>
-      <TableCell>
-        {r.invitations + r.onHold === 0
-          ? "–"
-          : to(
-              r.invitations > 0 ? "invitations" : "enroll",
-              "attention",
-              [r.invitations > 0 && `${r.invitations} invited`, r.onHold > 0 && `${r.onHold} on hold`]
-                .filter(Boolean)
-                .join(", "),
-            )}
-      </TableCell>
-      <TableCell>{closed ? "–" : r.calendarOn ? "on" : "off"}</TableCell>
-      <TableCell>{to("shelf", r.shelfSet ? "done" : "none", r.shelfSet ? "open" : "none")}</TableCell>
-      <TableCell>
-        {r.nextYearMade ? to("roll-over", "done", "made") : to("roll-over", "notYet", "not yet")}
-      </TableCell>
-    </TableRow>
   );
 }
 

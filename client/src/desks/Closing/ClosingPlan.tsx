@@ -6,11 +6,6 @@ import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
 import Radio from "@mui/material/Radio";
 import RadioGroup from "@mui/material/RadioGroup";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -20,6 +15,7 @@ import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { TickTable } from "../../parts/table/TickTable";
 import { count, sayBytes } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
 
@@ -140,81 +136,62 @@ export function ClosingPlan() {
           </Link>
         </Empty>
       ) : (
-        <Table aria-label="Plan of the closing run">
-          <TableHead>
-            <TableRow>
-              <TableCell padding="none" sx={{ width: 34 }} />
-              <TableCell>Class</TableCell>
-              <TableCell>What will be done</TableCell>
-              <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                Students
-              </TableCell>
-              <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                Files
-              </TableCell>
-              <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                Size
-              </TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {p?.classes.map((k) => (
-              <TableRow key={k.id} hover>
-                <TableCell padding="none">
-                  {!k.skipped && (
-                    <Checkbox
-                      checked={!left.has(k.id)}
-                      onChange={() =>
-                        setLeft((l) => {
-                          const next = new Set(l);
-                          if (!next.delete(k.id)) next.add(k.id);
-                          return next;
-                        })
-                      }
-                      slotProps={{ input: { "aria-label": `Close ${k.name}` } }}
-                    />
-                  )}
-                </TableCell>
-                <TableCell>
-                  <Link component={RouterLink} to={`/classes/${k.id}/close`}>
-                    {k.name}
-                  </Link>
-                </TableCell>
-                <TableCell sx={{ whiteSpace: "normal" }}>
-                  {k.skipped ? (
-                    <>
-                      <StateMark mark="blocked">passed over</StateMark>{" "}
+        <TickTable
+          label="Plan of the closing run"
+          rows={p?.classes ?? []}
+          id={(k) => k.id}
+          ticks={{
+            ticked: new Set((p?.classes ?? []).filter((k) => !left.has(k.id)).map((k) => k.id)),
+            set: (next) =>
+              setLeft(new Set((p?.classes ?? []).filter((k) => !next.has(k.id)).map((k) => k.id))),
+            may: (k) => !k.skipped,
+            label: (k) => `Close ${k.name}`,
+            all: "Close all that can be closed",
+          }}
+          columns={[
+            {
+              head: "Class",
+              cell: (k) => (
+                <Link component={RouterLink} to={`/classes/${k.id}/close`}>
+                  {k.name}
+                </Link>
+              ),
+            },
+            {
+              head: "What will be done",
+              cell: (k) =>
+                k.skipped ? (
+                  <>
+                    <StateMark mark="blocked">passed over</StateMark>{" "}
+                    <Box component="span" sx={{ color: "text.secondary" }}>
+                      {k.skipped}
+                    </Box>
+                  </>
+                ) : left.has(k.id) ? (
+                  <StateMark mark="none">left out by you</StateMark>
+                ) : (
+                  <>
+                    take-homes, package, check, loft
+                    {k.will.length > 0 && (
                       <Box component="span" sx={{ color: "text.secondary" }}>
-                        {k.skipped}
+                        {" "}
+                        · {k.will.join(" · ")}
                       </Box>
-                    </>
-                  ) : left.has(k.id) ? (
-                    <StateMark mark="none">left out by you</StateMark>
-                  ) : (
-                    <>
-                      take-homes, package, check, loft
-                      {k.will.length > 0 && (
-                        <Box component="span" sx={{ color: "text.secondary" }}>
-                          {" "}
-                          · {k.will.join(" · ")}
-                        </Box>
-                      )}
-                    </>
-                  )}
-                </TableCell>
-                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                  {k.students}
-                </TableCell>
-                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                  {k.skipped ? "–" : k.files}
-                </TableCell>
-                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                  {k.skipped ? "–" : sayBytes(k.bytes)}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                    )}
+                  </>
+                ),
+            },
+            { head: "Students", cell: (k) => k.students, align: "right", look: "line" },
+            { head: "Files", cell: (k) => (k.skipped ? "–" : k.files), align: "right", look: "line" },
+            {
+              head: "Size",
+              by: (k) => (k.skipped ? null : k.bytes),
+              cell: (k) => (k.skipped ? "–" : sayBytes(k.bytes)),
+              align: "right",
+              look: "line",
+            },
+          ]}
+        />
       )}
     </Desk>
   );

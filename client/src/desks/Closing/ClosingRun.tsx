@@ -3,11 +3,6 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
@@ -18,6 +13,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { ChooseInList, FindInList, ListBar } from "../../parts/ListBar";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayBytes, sayMoment } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
 import { outcomeWords, stepMarks } from "./closingWords";
@@ -205,27 +201,24 @@ function Report({ rows }: { rows: Schemas["ClosingOutcome"][] }) {
       {shown.length === 0 ? (
         <Empty title="No class of that kind in this run." />
       ) : (
-        <Table aria-label="Report by class">
-          <TableHead>
-            <TableRow>
-              <TableCell>Class</TableCell>
-              <TableCell>Lead teacher</TableCell>
-              <TableCell>Outcome</TableCell>
-              <TableCell align="right">Take-homes</TableCell>
-              <TableCell align="right">Files</TableCell>
-              <TableCell align="right">Package</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {shown.map((k) => (
-              <TableRow key={k.id} hover>
-                <TableCell>
-                  <Link component={RouterLink} to={`/classes/${k.id}/close`}>
-                    {k.name}
-                  </Link>
-                </TableCell>
-                <TableCell>{k.lead}</TableCell>
-                <TableCell sx={{ whiteSpace: "normal" }}>
+        <PlainTable
+          label="Report by class"
+          rows={shown}
+          id={(k) => k.id}
+          columns={[
+            {
+              head: "Class",
+              cell: (k) => (
+                <Link component={RouterLink} to={`/classes/${k.id}/close`}>
+                  {k.name}
+                </Link>
+              ),
+            },
+            { head: "Lead teacher", cell: (k) => k.lead },
+            {
+              head: "Outcome",
+              cell: (k) => (
+                <>
                   <StateMark mark={stepMarks[k.state]} strong={k.state === "Failed"}>
                     {outcomeWords[k.state]}
                   </StateMark>
@@ -234,14 +227,19 @@ function Report({ rows }: { rows: Schemas["ClosingOutcome"][] }) {
                       {k.reason}
                     </Typography>
                   )}
-                </TableCell>
-                <TableCell align="right">{k.takeHomes || "–"}</TableCell>
-                <TableCell align="right">{k.files || "–"}</TableCell>
-                <TableCell align="right">{k.bytes ? sayBytes(k.bytes) : "–"}</TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            { head: "Take-homes", cell: (k) => k.takeHomes || "–", align: "right" },
+            { head: "Files", cell: (k) => k.files || "–", align: "right" },
+            {
+              head: "Package",
+              by: (k) => k.bytes,
+              cell: (k) => (k.bytes ? sayBytes(k.bytes) : "–"),
+              align: "right",
+            },
+          ]}
+        />
       )}
     </>
   );

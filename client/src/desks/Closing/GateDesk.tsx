@@ -3,11 +3,6 @@ import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
@@ -19,6 +14,7 @@ import { Ask } from "../../parts/Ask";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { Gauge, StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 import { ClosePlaces } from "./ClosePlaces";
 
@@ -125,38 +121,28 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
             {g.begunAt != null ? `Since ${g.newLabel} began` : `When ${g.newLabel ?? "the new year"} begins`}
           </Typography>
           {g.grades.length > 0 && (
-            <Table aria-label="Grades">
-              <TableHead>
-                <TableRow>
-                  <TableCell>Grade now</TableCell>
-                  <TableCell>Grade then</TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                    Students
-                  </TableCell>
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {g.grades.map((s) => (
-                  <TableRow key={s.from}>
-                    <TableCell>{s.from}</TableCell>
-                    <TableCell>
-                      {s.to ?? (
-                        <>
-                          <StateMark mark="none">leave</StateMark>{" "}
-                          <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
-                            {s.leavers.slice(0, 3).join("; ")}
-                            {s.leavers.length > 3 && ` and ${s.leavers.length - 3} more`}
-                          </Box>
-                        </>
-                      )}
-                    </TableCell>
-                    <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                      {s.students}
-                    </TableCell>
-                  </TableRow>
-                ))}
-              </TableBody>
-            </Table>
+            <PlainTable
+              label="Grades"
+              rows={g.grades}
+              id={(s) => s.from}
+              columns={[
+                { head: "Grade now", cell: (s) => s.from },
+                {
+                  head: "Grade then",
+                  cell: (s) =>
+                    s.to ?? (
+                      <>
+                        <StateMark mark="none">leave</StateMark>{" "}
+                        <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
+                          {s.leavers.slice(0, 3).join("; ")}
+                          {s.leavers.length > 3 && ` and ${s.leavers.length - 3} more`}
+                        </Box>
+                      </>
+                    ),
+                },
+                { head: "Students", cell: (s) => s.students, align: "right", look: "line" },
+              ]}
+            />
           )}
           <Typography variant="body2" sx={{ color: "text.secondary", mt: 1 }}>
             {count(g.entrants, "active student is", "active students are")} in no class of {g.oldLabel}: new
@@ -223,35 +209,25 @@ function Unresolved(props: {
   act: (u: Schemas["UnresolvedClass"]) => React.ReactNode;
 }) {
   return (
-    <Table aria-label={props.title} sx={{ mb: 2 }}>
-      <TableHead>
-        <TableRow>
-          <TableCell>
-            {props.title} ({props.rows.length})
-          </TableCell>
-          <TableCell>Lead teacher</TableCell>
-          <TableCell>Why</TableCell>
-          <TableCell />
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {props.rows.map((u) => (
-          <TableRow key={u.id} hover>
-            <TableCell>
-              <Link component={RouterLink} to={`/classes/${u.id}/close`}>
-                {u.name}
-              </Link>
-            </TableCell>
-            <TableCell>{u.lead}</TableCell>
-            <TableCell sx={{ whiteSpace: "normal" }}>
-              {u.reason ? `${u.signedOffBy}: ${u.reason}` : u.why}
-            </TableCell>
-            <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-              {props.act(u)}
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+    <PlainTable
+      label={props.title}
+      heading={`${props.title} (${props.rows.length})`}
+      rows={props.rows}
+      id={(u) => u.id}
+      space={{ mb: 2 }}
+      columns={[
+        {
+          head: "Class",
+          cell: (u) => (
+            <Link component={RouterLink} to={`/classes/${u.id}/close`}>
+              {u.name}
+            </Link>
+          ),
+        },
+        { head: "Lead teacher", cell: (u) => u.lead },
+        { head: "Why", cell: (u) => (u.reason ? `${u.signedOffBy}: ${u.reason}` : u.why) },
+        { head: "", cell: (u) => props.act(u), align: "right", look: "line" },
+      ]}
+    />
   );
 }

@@ -1,10 +1,5 @@
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -14,6 +9,7 @@ import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 import { ClosePlaces } from "./ClosePlaces";
 
@@ -42,54 +38,58 @@ export function KeptCopies({ me }: { me: Schemas["Me"] }) {
         </Empty>
       )}
       {years.map((y) => (
-        <Table key={y} aria-label={`Kept from ${y}`} sx={{ mb: 3 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell sx={{ width: "32%" }}>
-                <Typography component="h2" variant="h2" sx={{ color: "text.primary" }}>
-                  {y}
-                </Typography>
-              </TableCell>
-              <TableCell>Made of</TableCell>
-              <TableCell>Holds</TableCell>
-              <TableCell>Kept</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {kept
-              .data!.filter((k) => k.yearLabel === y)
-              .map((k) => (
-                <TableRow key={k.id} hover>
-                  <TableCell>
-                    <Link component={RouterLink} to={`/classes/${k.id}/set-up`}>
-                      {k.name}
-                    </Link>
-                  </TableCell>
-                  <TableCell>
-                    {k.fromName ?? (k.from == null ? "your own papers" : "a class that is gone")}
-                  </TableCell>
-                  <TableCell>
-                    {count(k.folders, "folder", "folders")}, {count(k.things, "thing", "things")},{" "}
-                    {count(k.assignments, "draft", "drafts")}
-                  </TableCell>
-                  <TableCell>{sayMoment(k.keptAt)}</TableCell>
-                  <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                    <Button
-                      component={RouterLink}
-                      to={`/classes/${k.id}/set-up`}
-                      aria-label={`Use from it: ${k.name}`}
-                    >
-                      Use from it
-                    </Button>
-                    <Button onClick={() => setDropping(k)} aria-label={`Throw away ${k.name}`}>
-                      Throw away…
-                    </Button>
-                  </TableCell>
-                </TableRow>
-              ))}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label={`Kept from ${y}`}
+          rows={kept.data!.filter((k) => k.yearLabel === y)}
+          id={(k) => k.id}
+          key={y}
+          heading={y}
+          space={{ mb: 3 }}
+          columns={[
+            {
+              head: "Copy",
+              cell: (k) => (
+                <Link component={RouterLink} to={`/classes/${k.id}/set-up`}>
+                  {k.name}
+                </Link>
+              ),
+              width: "32%",
+            },
+            {
+              head: "Made of",
+              cell: (k) => k.fromName ?? (k.from == null ? "your own papers" : "a class that is gone"),
+            },
+            {
+              head: "Holds",
+              cell: (k) => (
+                <>
+                  {count(k.folders, "folder", "folders")}, {count(k.things, "thing", "things")},{" "}
+                  {count(k.assignments, "draft", "drafts")}
+                </>
+              ),
+            },
+            { head: "Kept", by: (k) => k.keptAt, cell: (k) => sayMoment(k.keptAt) },
+            {
+              head: "",
+              cell: (k) => (
+                <>
+                  <Button
+                    component={RouterLink}
+                    to={`/classes/${k.id}/set-up`}
+                    aria-label={`Use from it: ${k.name}`}
+                  >
+                    Use from it
+                  </Button>
+                  <Button onClick={() => setDropping(k)} aria-label={`Throw away ${k.name}`}>
+                    Throw away…
+                  </Button>
+                </>
+              ),
+              align: "right",
+              look: "line",
+            },
+          ]}
+        />
       ))}
       <Ask
         open={dropping !== null}

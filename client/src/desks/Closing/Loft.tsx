@@ -1,10 +1,5 @@
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
@@ -16,6 +11,7 @@ import { Ask } from "../../parts/Ask";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { GiveOut } from "../Workspaces/GiveOut";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayDate } from "../../parts/words";
@@ -84,65 +80,69 @@ export function Loft({ me }: { me: Schemas["Me"] }) {
       )}
       {hits.length > 0 && <Hits hits={hits} onUse={setUsing} />}
       {years.map((y) => (
-        <Table key={y.label} aria-label={`School year ${y.label}`} sx={{ mb: 3 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell sx={{ width: "38%" }}>
-                <Typography component="h2" variant="h2" sx={{ color: "text.primary" }}>
-                  {y.label}
-                </Typography>
-              </TableCell>
-              <TableCell>Lead teacher</TableCell>
-              <TableCell>Archived</TableCell>
-              <TableCell>Package</TableCell>
-              <TableCell>Next year</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {y.classes.map((k) => (
-              <TableRow key={k.id} hover>
-                <TableCell>
+        <PlainTable
+          label={`School year ${y.label}`}
+          rows={y.classes}
+          id={(k) => k.id}
+          key={y.label}
+          heading={y.label}
+          space={{ mb: 3 }}
+          columns={[
+            {
+              head: "Class",
+              cell: (k) => (
+                <>
                   <CourseMark mark={k.mark} />{" "}
                   <Link component={RouterLink} to={`/classes/${k.id}/set-up`} sx={{ ml: 0.75 }}>
                     {k.name}
                   </Link>
-                </TableCell>
-                <TableCell>{k.lead}</TableCell>
-                <TableCell>{k.archived && sayDate(k.archived)}</TableCell>
-                <TableCell>
-                  {k.package && k.mayRestore ? (
-                    <StateMark mark="done">
-                      <a
-                        href={`/api/classes/${k.id}/package`}
-                        download
-                        title={`SHA-256 ${k.sha256}`}
-                        style={{ color: "inherit" }}
-                        aria-label={`Download the package of ${k.name}`}
-                      >
-                        {count(k.files ?? 0, "file", "files")}, {sayBytes(k.size ?? 0)}
-                      </a>
-                    </StateMark>
-                  ) : k.package ? (
-                    "checked"
-                  ) : (
-                    "–"
-                  )}
-                </TableCell>
-                <TableCell>
-                  {k.nextYear != null ? (
-                    <Link component={RouterLink} to={`/classes/${k.nextYear}/set-up`}>
-                      made
-                    </Link>
-                  ) : k.mayRestore ? (
-                    <Link component={RouterLink} to={`/classes/${k.id}/roll-over`}>
-                      roll over
-                    </Link>
-                  ) : (
-                    "–"
-                  )}
-                </TableCell>
-                <TableCell align="right">
+                </>
+              ),
+              width: "38%",
+            },
+            { head: "Lead teacher", cell: (k) => k.lead },
+            { head: "Archived", by: (k) => k.archived, cell: (k) => k.archived && sayDate(k.archived) },
+            {
+              head: "Package",
+              by: (k) => k.size,
+              cell: (k) =>
+                k.package && k.mayRestore ? (
+                  <StateMark mark="done">
+                    <a
+                      href={`/api/classes/${k.id}/package`}
+                      download
+                      title={`SHA-256 ${k.sha256}`}
+                      style={{ color: "inherit" }}
+                      aria-label={`Download the package of ${k.name}`}
+                    >
+                      {count(k.files ?? 0, "file", "files")}, {sayBytes(k.size ?? 0)}
+                    </a>
+                  </StateMark>
+                ) : k.package ? (
+                  "checked"
+                ) : (
+                  "–"
+                ),
+            },
+            {
+              head: "Next year",
+              cell: (k) =>
+                k.nextYear != null ? (
+                  <Link component={RouterLink} to={`/classes/${k.nextYear}/set-up`}>
+                    made
+                  </Link>
+                ) : k.mayRestore ? (
+                  <Link component={RouterLink} to={`/classes/${k.id}/roll-over`}>
+                    roll over
+                  </Link>
+                ) : (
+                  "–"
+                ),
+            },
+            {
+              head: "",
+              cell: (k) => (
+                <>
                   {k.mayRestore && (
                     <Button onClick={() => setRestoring(k)} aria-label={`Restore ${k.name}`}>
                       Restore…
@@ -153,11 +153,12 @@ export function Loft({ me }: { me: Schemas["Me"] }) {
                       Delete…
                     </Button>
                   )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+              align: "right",
+            },
+          ]}
+        />
       ))}
       {coordinator && <LoftBin />}
       {coordinator && <ReadPackage />}
@@ -193,42 +194,46 @@ export function Loft({ me }: { me: Schemas["Me"] }) {
 
 function Hits({ hits, onUse }: { hits: Schemas["LoftFound"][]; onUse: (h: Schemas["LoftFound"]) => void }) {
   return (
-    <Table aria-label="Found in the loft" sx={{ mb: 3 }}>
-      <TableHead>
-        <TableRow>
-          <TableCell>{count(hits.length, "thing", "things")} found</TableCell>
-          <TableCell>What</TableCell>
-          <TableCell>Class</TableCell>
-          <TableCell>Year</TableCell>
-          <TableCell />
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {hits.map((h) => (
-          <TableRow key={`${h.kind}${h.id}`} hover>
-            <TableCell>
+    <PlainTable
+      label="Found in the loft"
+      heading={`${count(hits.length, "thing", "things")} found`}
+      rows={hits}
+      id={(h) => `${h.kind}${h.id}`}
+      space={{ mb: 3 }}
+      columns={[
+        {
+          head: "Thing",
+          cell: (h) => (
+            <>
               <strong>{h.name}</strong>
               {h.folder && (
                 <Typography variant="caption" component="div" sx={{ color: "text.secondary" }}>
                   in {h.folder}
                 </Typography>
               )}
-            </TableCell>
-            <TableCell>{h.kind.toLowerCase()}</TableCell>
-            <TableCell>
-              <Link component={RouterLink} to={`/classes/${h.class}/set-up`}>
-                {h.className}
-              </Link>
-            </TableCell>
-            <TableCell>{h.yearLabel}</TableCell>
-            <TableCell align="right">
-              <Button onClick={() => onUse(h)} aria-label={`Use ${h.name} in a class`}>
-                Use in a class…
-              </Button>
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+            </>
+          ),
+        },
+        { head: "What", cell: (h) => h.kind.toLowerCase() },
+        {
+          head: "Class",
+          cell: (h) => (
+            <Link component={RouterLink} to={`/classes/${h.class}/set-up`}>
+              {h.className}
+            </Link>
+          ),
+        },
+        { head: "Year", cell: (h) => h.yearLabel },
+        {
+          head: "",
+          cell: (h) => (
+            <Button onClick={() => onUse(h)} aria-label={`Use ${h.name} in a class`}>
+              Use in a class…
+            </Button>
+          ),
+          align: "right",
+        },
+      ]}
+    />
   );
 }

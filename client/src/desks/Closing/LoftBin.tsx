@@ -1,10 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
@@ -14,6 +9,7 @@ import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayBytes, sayMoment } from "../../parts/words";
 
 /** Classes that were deleted from the loft and wait in the bin. */
@@ -25,41 +21,42 @@ export function LoftBin() {
   if (!bin.data || bin.data.length === 0) return <Problem error={bin.error} />;
   return (
     <Box component="section" aria-label="Bin" sx={{ mb: 3 }}>
-      <Table aria-label="Bin of the loft">
-        <TableHead>
-          <TableRow>
-            <TableCell>In the bin</TableCell>
-            <TableCell>Since</TableCell>
-            <TableCell>Gone for good</TableCell>
-            <TableCell />
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {bin.data.map((b) => (
-            <TableRow key={b.id} hover>
-              <TableCell>{b.name}</TableCell>
-              <TableCell>{sayMoment(b.binnedAt)}</TableCell>
-              <TableCell>
+      <PlainTable
+        label="Bin of the loft"
+        rows={bin.data}
+        id={(b) => b.id}
+        columns={[
+          { head: "In the bin", cell: (b) => b.name },
+          { head: "Since", by: (b) => b.binnedAt, cell: (b) => sayMoment(b.binnedAt) },
+          {
+            head: "Gone for good",
+            by: (b) => b.goneAt,
+            cell: (b) => (
+              <>
                 {sayMoment(b.goneAt)}
                 {b.waits.map((w) => (
                   <StateMark key={w} mark="attention" wrap>
                     not then: {w}
                   </StateMark>
                 ))}
-              </TableCell>
-              <TableCell align="right">
-                <Button
-                  disabled={back.isPending}
-                  onClick={() => back.mutate(b.id)}
-                  aria-label={`Bring back ${b.name}`}
-                >
-                  Bring back
-                </Button>
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+              </>
+            ),
+          },
+          {
+            head: "",
+            cell: (b) => (
+              <Button
+                disabled={back.isPending}
+                onClick={() => back.mutate(b.id)}
+                aria-label={`Bring back ${b.name}`}
+              >
+                Bring back
+              </Button>
+            ),
+            align: "right",
+          },
+        ]}
+      />
       <Problem error={back.error} />
     </Box>
   );

@@ -6,7 +6,6 @@ import Link from "@mui/material/Link";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
@@ -20,6 +19,7 @@ import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayDate } from "../../parts/words";
 import { useTyped } from "../../parts/typed";
 
@@ -141,20 +141,16 @@ export function ShelfDesk() {
     >
       <Problem error={head.error ?? desk.error ?? preview.error} />
       {d && d.shelves.length > 0 && (
-        <Table aria-label="Shelves of this class" sx={{ mb: 3 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Shelf</TableCell>
-              <TableCell>State</TableCell>
-              <TableCell align="right">Things</TableCell>
-              <TableCell align="right">Visits</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {d.shelves.map((s) => (
-              <TableRow key={s.id} hover>
-                <TableCell>
+        <PlainTable
+          label="Shelves of this class"
+          rows={d.shelves}
+          id={(s) => s.id}
+          space={{ mb: 3 }}
+          columns={[
+            {
+              head: "Shelf",
+              cell: (s) => (
+                <>
                   {s.open ? (
                     <Link href={s.address} target="_blank" rel="noopener">
                       {s.title}
@@ -172,33 +168,36 @@ export function ShelfDesk() {
                       {s.address}
                     </Typography>
                   )}
-                </TableCell>
-                <TableCell>
-                  <StateMark mark={s.open ? "done" : "none"}>
-                    {s.open
-                      ? `open until ${sayDate(s.until)}`
-                      : s.shutAt != null
-                        ? "shut"
-                        : "its day is over"}
-                  </StateMark>
-                </TableCell>
-                <TableCell align="right">{s.things}</TableCell>
-                <TableCell align="right">{s.visits}</TableCell>
-                <TableCell align="right">
-                  {s.open && may && (
-                    <Button
-                      disabled={shut.isPending}
-                      onClick={() => shut.mutate(s.id)}
-                      aria-label={`Shut ${s.title} now`}
-                    >
-                      Shut it now
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            {
+              head: "State",
+              cell: (s) => (
+                <StateMark mark={s.open ? "done" : "none"}>
+                  {s.open ? `open until ${sayDate(s.until)}` : s.shutAt != null ? "shut" : "its day is over"}
+                </StateMark>
+              ),
+            },
+            { head: "Things", cell: (s) => s.things, align: "right" },
+            { head: "Visits", cell: (s) => s.visits, align: "right" },
+            {
+              head: "",
+              cell: (s) =>
+                s.open &&
+                may && (
+                  <Button
+                    disabled={shut.isPending}
+                    onClick={() => shut.mutate(s.id)}
+                    aria-label={`Shut ${s.title} now`}
+                  >
+                    Shut it now
+                  </Button>
+                ),
+              align: "right",
+            },
+          ]}
+        />
       )}
       <Box
         sx={{

@@ -3,11 +3,6 @@ import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
 import MenuItem from "@mui/material/MenuItem";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
@@ -20,8 +15,8 @@ import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { RunAgain } from "../../parts/RunAgain";
 import { StateMark } from "../../parts/StateMark";
+import { TickTable } from "../../parts/table/TickTable";
 import { count, sayBytes, sayDate, sayMoment } from "../../parts/words";
-import { TickAll, TickRow, useTicks } from "../../parts/ticks";
 import { ClosePlaces } from "./ClosePlaces";
 import { LetGo } from "./LetGo";
 import { ReturnMany } from "./ReturnMany";
@@ -47,18 +42,12 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
   const rows = (d?.students ?? []).filter((s) =>
     `${s.sortName} ${s.grade ?? ""}`.toLowerCase().includes(find.trim().toLowerCase()),
   );
-  const ticks = useTicks(
-    rows.map((s) => s.student),
-    ticked,
-    setTicked,
-  );
   const made = d?.students.filter((s) => s.madeAt != null).length ?? 0;
   const stale = d?.students.filter((s) => s.stale).length ?? 0;
   const held = d?.students.filter((s) => s.held > 0).length ?? 0;
   const working = d?.run?.state === "Working";
   const one = ticked.size === 1 ? d?.students.find((s) => ticked.has(s.student)) : undefined;
   const [letting, setLetting] = useState(false);
-  const [shown, setShown] = useState(100);
   const [returning, setReturning] = useState<Schemas["TakeHomeLine"] | null>(null);
   return (
     <Desk
@@ -169,74 +158,76 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
             onChange={(e) => setFind(e.target.value)}
             sx={{ width: 220, mb: 0.5 }}
           />
-          <Table aria-label="Take-homes" stickyHeader>
-            <TableHead>
-              <TableRow>
-                <TableCell padding="none" sx={{ width: 34 }}>
-                  <TickAll ticks={ticks} label="Tick all students shown" />
-                </TableCell>
-                <TableCell>Student</TableCell>
-                <TableCell>Grade</TableCell>
-                <TableCell align="right">Classes</TableCell>
-                <TableCell>Take-home</TableCell>
-                <TableCell>Held</TableCell>
-                <TableCell>Fetched</TableCell>
-                <TableCell />
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {rows.slice(0, shown).map((s) => (
-                <TableRow key={s.student} hover selected={ticked.has(s.student)}>
-                  <TableCell padding="none">
-                    <TickRow ticks={ticks} of={s.student} label={`Tick ${s.sortName}`} />
-                  </TableCell>
-                  <TableCell>{s.sortName}</TableCell>
-                  <TableCell>{s.grade ?? "–"}</TableCell>
-                  <TableCell align="right">{s.classes}</TableCell>
-                  <TableCell>
-                    {s.madeAt == null ? (
-                      <StateMark mark="notYet">not yet</StateMark>
-                    ) : s.stale ? (
-                      <StateMark mark="attention">
-                        made {sayMoment(s.madeAt)}, no longer all of it: make it anew
-                      </StateMark>
-                    ) : (
-                      <StateMark mark="done">
-                        {count(s.files ?? 0, "file", "files")}, {sayBytes(s.size ?? 0)}
-                        {!s.active && s.keepUntil && `, kept until ${sayDate(s.keepUntil)}`}
-                      </StateMark>
-                    )}
-                  </TableCell>
-                  <TableCell>
-                    {s.heldIn.length > 0 ? (
-                      <Button
-                        onClick={() => setReturning(s)}
-                        aria-label={`Return what is held of ${s.sortName}`}
-                      >
-                        Return {s.held}…
-                      </Button>
-                    ) : s.held > 0 ? (
-                      `${s.held} held`
-                    ) : (
-                      "–"
-                    )}
-                  </TableCell>
-                  <TableCell>{s.fetchedAt != null ? sayMoment(s.fetchedAt) : "–"}</TableCell>
-                  <TableCell align="right">
-                    {s.madeAt != null && me.role === "Coordinator" && (
-                      <Link
-                        href={`/api/take-homes/${d!.year}/${s.student}`}
-                        download
-                        aria-label={`Hand out to ${s.sortName}`}
-                      >
-                        Hand out
-                      </Link>
-                    )}
-                  </TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
+          <TickTable
+            label="Take-homes"
+            rows={rows}
+            id={(s) => s.student}
+            ticks={{
+              ticked,
+              set: setTicked,
+              label: (s) => `Tick ${s.sortName}`,
+              all: "Tick all students shown",
+            }}
+            columns={[
+              { head: "Student", cell: (s) => s.sortName },
+              { head: "Grade", cell: (s) => s.grade ?? "–" },
+              { head: "Classes", cell: (s) => s.classes, align: "right" },
+              {
+                head: "Take-home",
+                by: (s) => s.madeAt,
+                cell: (s) =>
+                  s.madeAt == null ? (
+                    <StateMark mark="notYet">not yet</StateMark>
+                  ) : s.stale ? (
+                    <StateMark mark="attention">
+                      made {sayMoment(s.madeAt)}, no longer all of it: make it anew
+                    </StateMark>
+                  ) : (
+                    <StateMark mark="done">
+                      {count(s.files ?? 0, "file", "files")}, {sayBytes(s.size ?? 0)}
+                      {!s.active && s.keepUntil && `, kept until ${sayDate(s.keepUntil)}`}
+                    </StateMark>
+                  ),
+              },
+              {
+                head: "Held",
+                by: (s) => s.held,
+                cell: (s) =>
+                  s.heldIn.length > 0 ? (
+                    <Button
+                      onClick={() => setReturning(s)}
+                      aria-label={`Return what is held of ${s.sortName}`}
+                    >
+                      Return {s.held}…
+                    </Button>
+                  ) : s.held > 0 ? (
+                    `${s.held} held`
+                  ) : (
+                    "–"
+                  ),
+              },
+              {
+                head: "Fetched",
+                by: (s) => s.fetchedAt,
+                cell: (s) => (s.fetchedAt != null ? sayMoment(s.fetchedAt) : "–"),
+              },
+              {
+                head: "",
+                cell: (s) =>
+                  s.madeAt != null &&
+                  me.role === "Coordinator" && (
+                    <Link
+                      href={`/api/take-homes/${d!.year}/${s.student}`}
+                      download
+                      aria-label={`Hand out to ${s.sortName}`}
+                    >
+                      Hand out
+                    </Link>
+                  ),
+                align: "right",
+              },
+            ]}
+          />
           <ReturnMany
             open={returning !== null}
             classes={returning?.heldIn ?? []}
@@ -244,9 +235,6 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
             onClose={() => setReturning(null)}
           />
           {letting && one && <LetGo year={d!.year} student={one.student} onClose={() => setLetting(false)} />}
-          {rows.length > shown && (
-            <Button onClick={() => setShown(shown + 200)}>{rows.length - shown} more</Button>
-          )}
         </>
       )}
     </Desk>

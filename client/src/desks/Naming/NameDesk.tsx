@@ -2,11 +2,6 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -18,6 +13,7 @@ import { PatternField } from "../../parts/PatternField";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { TickTable } from "../../parts/table/TickTable";
 import { useVersioned } from "../../parts/useVersioned";
 import { count } from "../../parts/words";
 import { Behind } from "../../parts/Behind";
@@ -123,52 +119,39 @@ function Names({ naming, me }: { naming: Schemas["NamingView"]; me: Schemas["Me"
         <Empty title="No class in this school year yet.">The pattern is waiting for the first.</Empty>
       )}
       {rows.length > 0 && (
-        <Table aria-label="Names as they will be" stickyHeader>
-          <TableHead>
-            <TableRow>
-              <TableCell padding="none" sx={{ width: 34 }} />
-              <TableCell>Is called</TableCell>
-              <TableCell>Will be called</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {rows.map((r) => (
-              <TableRow key={r.id} hover>
-                <TableCell padding="none">
-                  {r.differs && !r.refusal && (
-                    <Checkbox
-                      checked={!left.has(r.id)}
-                      onChange={() =>
-                        setLeft((l) => {
-                          const next = new Set(l);
-                          if (!next.delete(r.id)) next.add(r.id);
-                          return next;
-                        })
-                      }
-                      slotProps={{ input: { "aria-label": `Rename ${r.name}` } }}
-                    />
-                  )}
-                </TableCell>
-                <TableCell>{r.name}</TableCell>
-                <TableCell>
-                  {r.differs ? <strong>{r.will}</strong> : <StateMark mark="none">the same</StateMark>}
-                </TableCell>
-                <TableCell>
-                  {r.refusal ? (
-                    <StateMark mark="blocked">{r.refusal.what}</StateMark>
-                  ) : (
-                    r.changes.map((c) => (
-                      <StateMark key={c.was} mark="attention">
-                        “{c.was}” replaced
-                      </StateMark>
-                    ))
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <TickTable
+          label="Names as they will be"
+          rows={rows}
+          id={(r) => r.id}
+          ticks={{
+            ticked: new Set(rows.filter((r) => !left.has(r.id)).map((r) => r.id)),
+            set: (next) => setLeft(new Set(rows.filter((r) => !next.has(r.id)).map((r) => r.id))),
+            may: (r) => r.differs === true && !r.refusal,
+            label: (r) => `Rename ${r.name}`,
+            all: "Rename all that differ",
+          }}
+          columns={[
+            { head: "Is called", cell: (r) => r.name },
+            {
+              head: "Will be called",
+              cell: (r) =>
+                r.differs ? <strong>{r.will}</strong> : <StateMark mark="none">the same</StateMark>,
+            },
+            {
+              head: "",
+              cell: (r) =>
+                r.refusal ? (
+                  <StateMark mark="blocked">{r.refusal.what}</StateMark>
+                ) : (
+                  r.changes.map((c) => (
+                    <StateMark key={c.was} mark="attention">
+                      “{c.was}” replaced
+                    </StateMark>
+                  ))
+                ),
+            },
+          ]}
+        />
       )}
     </Desk>
   );

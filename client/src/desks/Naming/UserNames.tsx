@@ -1,10 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
@@ -14,6 +9,7 @@ import { PatternField } from "../../parts/PatternField";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { useVersioned } from "../../parts/useVersioned";
 import { count } from "../../parts/words";
 import { Behind } from "../../parts/Behind";
@@ -94,34 +90,25 @@ function Names({ naming, me }: { naming: Schemas["UserNamingView"]; me: Schemas[
         <Empty title="Nobody is in the directory yet.">The pattern is waiting for the first.</Empty>
       )}
       {p && p.rows.length > 0 && (
-        <Table aria-label="User names as they would be" stickyHeader>
-          <TableHead>
-            <TableRow>
-              <TableCell>Student</TableCell>
-              <TableCell>Signs in as</TableCell>
-              <TableCell>Would sign in as</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {p.rows.map((r) => (
-              <TableRow key={r.would} hover>
-                <TableCell>{r.person}</TableCell>
-                <TableCell sx={{ color: "text.secondary" }}>{r.has}</TableCell>
-                <TableCell>
-                  <strong>{r.would}</strong>
-                </TableCell>
-                <TableCell>
-                  {r.toldApart ? (
-                    <StateMark mark="attention">told apart by a number</StateMark>
-                  ) : (
-                    r.said && <StateMark mark="none">from “{r.said}”</StateMark>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label="User names as they would be"
+          rows={p.rows}
+          id={(r) => r.would}
+          columns={[
+            { head: "Student", cell: (r) => r.person },
+            { head: "Signs in as", cell: (r) => r.has, look: "soft" },
+            { head: "Would sign in as", cell: (r) => <strong>{r.would}</strong> },
+            {
+              head: "",
+              cell: (r) =>
+                r.toldApart ? (
+                  <StateMark mark="attention">told apart by a number</StateMark>
+                ) : (
+                  r.said && <StateMark mark="none">from “{r.said}”</StateMark>
+                ),
+            },
+          ]}
+        />
       )}
     </Desk>
   );

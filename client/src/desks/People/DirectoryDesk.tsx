@@ -1,13 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
 import Link from "@mui/material/Link";
 import MenuItem from "@mui/material/MenuItem";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
@@ -19,12 +13,21 @@ import { Desk, Empty } from "../../parts/Desk";
 import { EnrollPlaces } from "../../parts/EnrollPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { TickTable } from "../../parts/table/TickTable";
 import { count } from "../../parts/words";
 import { DirectoryActs } from "./DirectoryActs";
 import { PersonForm } from "./PersonForm";
 import { roleNames } from "./roles";
 
 type Row = Schemas["DirectoryRow"];
+
+/** What can be put in order, over all that are found. */
+const heads: Record<Schemas["DirectoryOrder"], string> = {
+  Name: "Name",
+  Role: "Role",
+  Number: "Number",
+  UserName: "Signs in as",
+};
 
 const pageSize = 100;
 // So many people can be acted on at once.
@@ -57,6 +60,8 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
     ...(get("which") === "none" && { InNoClass: true }),
     ...(get("which") === "double" && { Duplicates: true }),
     ...(get("which") === "gone" && { Gone: true }),
+    ...(get("order") && { Order: get("order") as Schemas["DirectoryOrder"] }),
+    ...(get("down") && { Down: true }),
     ...(skip > 0 && { Skip: skip }),
   };
   const page = useQuery({
@@ -81,12 +86,6 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
   const total = page.data?.total ?? 0;
   const allTicked = all.data?.asked === asked && all.data.found.every((r) => ticked.has(r.id));
   const wholePage = rows.length > 0 && rows.every((r) => ticked.has(r.id));
-  const tick = (r: Row) =>
-    setTicked((t) => {
-      const next = new Map(t);
-      if (!next.delete(r.id)) next.set(r.id, r);
-      return next;
-    });
   return (
     <Desk
       title="Directory"
@@ -198,82 +197,79 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
           Try fewer letters, or another filter. Whoever is really not here can be added at the right.
         </Empty>
       ) : (
-        <Table aria-label="People" sx={{ tableLayout: "auto" }}>
-          <TableHead>
-            <TableRow>
-              <TableCell padding="checkbox">
-                <Checkbox
-                  size="small"
-                  checked={wholePage}
-                  indeterminate={!wholePage && rows.some((r) => ticked.has(r.id))}
-                  onChange={(e) =>
-                    setTicked((t) => {
-                      const next = new Map(t);
-                      for (const r of rows)
-                        if (e.target.checked) next.set(r.id, r);
-                        else next.delete(r.id);
-                      return next;
-                    })
-                  }
-                  slotProps={{ input: { "aria-label": "Tick all on this page" } }}
-                />
-              </TableCell>
-              <TableCell>Name</TableCell>
-              <TableCell>Role</TableCell>
-              <TableCell>Number</TableCell>
-              <TableCell>Signs in as</TableCell>
-              <TableCell>Classes</TableCell>
-              {coordinator && <TableCell />}
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {rows.map((r) => (
-              <TableRow key={r.id} hover>
-                <TableCell padding="checkbox">
-                  <Checkbox
-                    size="small"
-                    checked={ticked.has(r.id)}
-                    onChange={() => tick(r)}
-                    slotProps={{ input: { "aria-label": `Tick ${r.sortName}` } }}
-                  />
-                </TableCell>
-                <TableCell>
+        <TickTable
+          label="People"
+          rows={rows}
+          id={(r) => r.id}
+          sorting={{
+            by: get("order")
+              ? { head: heads[get("order") as keyof typeof heads], down: get("down") !== "" }
+              : null,
+            ask: (by) =>
+              setAddress((a) => {
+                for (const k of ["order", "down", "skip"]) a.delete(k);
+                const order = Object.entries(heads).find(([, head]) => head === by?.head)?.[0];
+                if (order) a.set("order", order);
+                if (by?.down) a.set("down", "yes");
+                return a;
+              }),
+          }}
+          ticks={{
+            ticked: new Set(ticked.keys()),
+            set: (next) =>
+              setTicked((t) => {
+                const people = new Map([...t, ...rows.map((r) => [r.id, r] as const)]);
+                return new Map([...next].map((id) => [id, people.get(id)!]));
+              }),
+            elsewhere: true,
+            label: (r) => `Tick ${r.sortName}`,
+            all: "Tick all on this page",
+          }}
+          columns={[
+            {
+              head: heads.Name,
+              cell: (r) => (
+                <>
                   <strong>{r.sortName}</strong>
                   {!r.active && " has left"}
-                </TableCell>
-                <TableCell>
+                </>
+              ),
+            },
+            {
+              head: heads.Role,
+              cell: (r) => (
+                <>
                   {roleNames[r.role]}
                   {r.grade && `, grade ${r.grade}`}
-                </TableCell>
-                <TableCell>{r.studentNumber}</TableCell>
-                <TableCell>{r.userName}</TableCell>
-                <TableCell
-                  title={r.classes.join("\n")}
-                  sx={{
-                    color: "text.secondary",
-                    maxWidth: 300,
-                    overflow: "hidden",
-                    textOverflow: "ellipsis",
-                    whiteSpace: "nowrap",
-                  }}
-                >
-                  {r.classes.length === 0
-                    ? "in no class"
-                    : r.classes.length === 1
-                      ? r.classes[0]
-                      : `${r.classes.length}: ${r.classes.map((k) => k.split(" · ")[0]).join(", ")}`}
-                </TableCell>
-                {coordinator && (
-                  <TableCell align="right">
-                    <Button color="inherit" onClick={() => setAdding(r)} aria-label={`Change ${r.sortName}`}>
-                      Change…
-                    </Button>
-                  </TableCell>
-                )}
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            { head: heads.Number, cell: (r) => r.studentNumber },
+            { head: heads.UserName, cell: (r) => r.userName },
+            {
+              head: "Classes",
+              cell: (r) =>
+                r.classes.length === 0
+                  ? "in no class"
+                  : r.classes.length === 1
+                    ? r.classes[0]
+                    : `${r.classes.length}: ${r.classes.map((k) => k.split(" · ")[0]).join(", ")}`,
+              title: (r) => r.classes.join("\n"),
+              says: (r) => r.classes.join("; "),
+              unsorted: true,
+              look: "soft short",
+            },
+            coordinator && {
+              head: "",
+              cell: (r) => (
+                <Button color="inherit" onClick={() => setAdding(r)} aria-label={`Change ${r.sortName}`}>
+                  Change…
+                </Button>
+              ),
+              align: "right",
+            },
+          ]}
+        />
       )}
       {page.data && page.data.total > pageSize && (
         <Box sx={{ display: "flex", gap: 1.5, mt: 1, alignItems: "center" }}>

@@ -1,11 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -16,6 +11,7 @@ import { Ask } from "../../parts/Ask";
 import { Desk, Empty } from "../../parts/Desk";
 import { EnrollPlaces } from "../../parts/EnrollPlaces";
 import { Problem } from "../../parts/Problem";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 
 type Row = Schemas["DirectoryRow"];
@@ -112,36 +108,37 @@ export function Duplicates({ me }: { me: Schemas["Me"] }) {
         </Box>
       ))}
       {(joins.data?.length ?? 0) > 0 && (
-        <Table aria-label="Joined" sx={{ mt: 3 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Kept</TableCell>
-              <TableCell>Joined into it</TableCell>
-              <TableCell>When</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {joins.data!.map((j) => (
-              <TableRow key={j.id}>
-                <TableCell>{j.kept}</TableCell>
-                <TableCell>{j.gone}</TableCell>
-                <TableCell>
+        <PlainTable
+          label="Joined"
+          rows={joins.data!}
+          id={(j) => j.id}
+          space={{ mt: 3 }}
+          columns={[
+            { head: "Kept", cell: (j) => j.kept },
+            { head: "Joined into it", cell: (j) => j.gone },
+            {
+              head: "When",
+              by: (j) => j.at,
+              cell: (j) => (
+                <>
                   {sayMoment(j.at)}, {j.by}
-                </TableCell>
-                <TableCell align="right">
-                  {j.undone ? (
-                    "taken apart again"
-                  ) : (
-                    <Button color="inherit" disabled={undo.isPending} onClick={() => undo.mutate(j.id)}>
-                      Take apart again
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            {
+              head: "",
+              cell: (j) =>
+                j.undone ? (
+                  "taken apart again"
+                ) : (
+                  <Button color="inherit" disabled={undo.isPending} onClick={() => undo.mutate(j.id)}>
+                    Take apart again
+                  </Button>
+                ),
+              align: "right",
+            },
+          ]}
+        />
       )}
       <Ask
         open={asking !== null}

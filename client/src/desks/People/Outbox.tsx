@@ -1,10 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type Schemas } from "../../api/client";
@@ -12,6 +7,7 @@ import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark, type Mark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 
 const marks: Record<Schemas["LetterState"], Mark> = {
@@ -63,23 +59,18 @@ export function Outbox() {
         <Empty title="No letter has been written." />
       )}
       {rows.length > 0 && (
-        <Table aria-label="Letters">
-          <TableHead>
-            <TableRow>
-              <TableCell>To</TableCell>
-              <TableCell>About</TableCell>
-              <TableCell>Written</TableCell>
-              <TableCell>Stands</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {rows.map((l) => (
-              <TableRow key={l.id}>
-                <TableCell>{l.to}</TableCell>
-                <TableCell>{l.subject}</TableCell>
-                <TableCell>{sayMoment(l.writtenAt)}</TableCell>
-                <TableCell>
+        <PlainTable
+          label="Letters"
+          rows={rows}
+          id={(l) => l.id}
+          columns={[
+            { head: "To", cell: (l) => l.to },
+            { head: "About", cell: (l) => l.subject },
+            { head: "Written", by: (l) => l.writtenAt, cell: (l) => sayMoment(l.writtenAt) },
+            {
+              head: "Stands",
+              cell: (l) => (
+                <>
                   <StateMark mark={l.state === "GivenUp" && !l.mayTryAgain ? "none" : marks[l.state]}>
                     {standing(l)}
                   </StateMark>
@@ -88,23 +79,27 @@ export function Outbox() {
                       {l.trouble}
                     </Typography>
                   )}
-                </TableCell>
-                <TableCell align="right">
-                  {l.mayTryAgain && l.tries > 0 && (
-                    <Button
-                      color="inherit"
-                      disabled={again.isPending}
-                      onClick={() => again.mutate(l.id)}
-                      aria-label={`Try the letter to ${l.to} again`}
-                    >
-                      Try again
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            {
+              head: "",
+              cell: (l) =>
+                l.mayTryAgain &&
+                l.tries > 0 && (
+                  <Button
+                    color="inherit"
+                    disabled={again.isPending}
+                    onClick={() => again.mutate(l.id)}
+                    aria-label={`Try the letter to ${l.to} again`}
+                  >
+                    Try again
+                  </Button>
+                ),
+              align: "right",
+            },
+          ]}
+        />
       )}
       {stays && (kept.data?.length ?? 0) > 0 && (
         <Box component="section" sx={{ mt: 3 }}>

@@ -3,6 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
+import { copyText } from "../../parts/copy";
 
 /** New recovery codes, the only time that they are shown. */
 export function RecoveryCodes({ codes, onKept }: { codes: readonly string[]; onKept: () => void }) {
@@ -35,10 +36,7 @@ export function RecoveryCodes({ codes, onKept }: { codes: readonly string[]; onK
         <Button variant="outlined" onClick={() => window.print()}>
           Print
         </Button>
-        <Button
-          variant="outlined"
-          onClick={() => void navigator.clipboard.writeText(codes.join("\n")).then(() => setCopied(true))}
-        >
+        <Button variant="outlined" onClick={() => void copyText(codes.join("\n")).then(setCopied)}>
           {copied ? "Copied" : "Copy"}
         </Button>
         <Button variant="contained" onClick={onKept}>

@@ -1,10 +1,5 @@
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { Link as RouterLink } from "react-router";
@@ -13,6 +8,7 @@ import { useAct } from "../../api/useAct";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 import { SecondStep } from "./SecondStep";
 
@@ -79,43 +75,41 @@ export function SignIns() {
     >
       <Problem error={seen.error ?? end.error} />
       {d && (
-        <Table aria-label="Places where you are signed in">
-          <TableHead>
-            <TableRow>
-              <TableCell>Browser</TableCell>
-              <TableCell>Since</TableCell>
-              <TableCell>Last used</TableCell>
-              <TableCell>Network address</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {d.sessions.map((s) => (
-              <TableRow key={s.id}>
-                <TableCell>
+        <PlainTable
+          label="Places where you are signed in"
+          rows={d.sessions}
+          id={(s) => s.id}
+          columns={[
+            {
+              head: "Browser",
+              cell: (s) => (
+                <>
                   {s.browser}
                   {s.with != null && `, with ${s.with}`}
-                </TableCell>
-                <TableCell>{sayMoment(s.begun)}</TableCell>
-                <TableCell>{s.here ? "now" : sayMoment(s.seen)}</TableCell>
-                <TableCell>{s.address}</TableCell>
-                <TableCell align="right">
-                  {s.here ? (
-                    <StateMark mark="done">here</StateMark>
-                  ) : (
-                    <Button
-                      disabled={end.isPending}
-                      onClick={() => end.mutate(s.id)}
-                      aria-label={`Sign out ${s.browser}, since ${sayMoment(s.begun)}`}
-                    >
-                      Sign out
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            { head: "Since", by: (s) => s.begun, cell: (s) => sayMoment(s.begun) },
+            { head: "Last used", by: (s) => s.seen, cell: (s) => (s.here ? "now" : sayMoment(s.seen)) },
+            { head: "Network address", cell: (s) => s.address },
+            {
+              head: "",
+              cell: (s) =>
+                s.here ? (
+                  <StateMark mark="done">here</StateMark>
+                ) : (
+                  <Button
+                    disabled={end.isPending}
+                    onClick={() => end.mutate(s.id)}
+                    aria-label={`Sign out ${s.browser}, since ${sayMoment(s.begun)}`}
+                  >
+                    Sign out
+                  </Button>
+                ),
+              align: "right",
+            },
+          ]}
+        />
       )}
       <SecondStep />
     </Desk>

@@ -14,6 +14,7 @@ import { savedMeanwhile } from "../../api/useBegun";
 import { useKeyList } from "../../parts/keys";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
+import { useArrival } from "../../parts/arrival";
 import { useTitle } from "../../parts/title";
 import { StateMark } from "../../parts/StateMark";
 import { TwoWrote } from "../../parts/TwoWrote";
@@ -96,6 +97,7 @@ function Plan(props: {
   onClass: (id: number) => void;
 }) {
   const { plan, me } = props;
+  const heading = useArrival<HTMLHeadingElement>();
   const readOnly = me.role !== "Coordinator";
   const board = useBoard();
   const { draft, change, changed, drop } = useDraft<Draft>(`plan:${plan.id}`, {
@@ -177,7 +179,9 @@ function Plan(props: {
         <PlanPlaces me={me} />
         <Box sx={{ display: "flex", gap: 2, alignItems: "baseline" }}>
           {readOnly ? (
-            <Typography variant="h1">{plan.name}</Typography>
+            <Typography variant="h1" ref={heading} tabIndex={-1}>
+              {plan.name}
+            </Typography>
           ) : (
             <TextField
               variant="standard"

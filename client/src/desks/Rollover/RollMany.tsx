@@ -1,15 +1,9 @@
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Fragment, useState } from "react";
+import { useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
@@ -21,6 +15,7 @@ import { count } from "../../parts/words";
 import { useGoOn, useTyped } from "../../parts/typed";
 import { CarryTicks, everything } from "./CarryTicks";
 import { NewClass, NewClassSeen, type Line } from "./NewClass";
+import { TickTable } from "../../parts/table/TickTable";
 
 /** The roll-over desk: last year beside next year, each class to one, several or none. */
 export function RollMany() {
@@ -93,7 +88,8 @@ function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
     });
   const clashes = [...by.values()].filter((p) => p?.refused).length;
   const unmade = d.classes.filter((k) => k.made.length === 0);
-  const every = lines.length > 0 && unmade.every((k) => lines.some((l) => l.from.includes(k.id)));
+  const withinOf = (k: Schemas["LastYearClass"]) =>
+    lines.find((l) => l.from.includes(k.id) && l.from[0] !== k.id);
   const course = new Set(lines.flatMap((l) => l.from.map((f) => d.classes.find((k) => k.id === f)?.course)));
   const flagged = [...by.values()].flatMap((p) => p?.dates ?? []).filter((x) => x.moved.flagged).length;
   return (
@@ -163,102 +159,96 @@ function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
           Classes of the year that is ending stand here, to be made again for the next.
         </Empty>
       ) : (
-        <Table aria-label="Last year beside next year" stickyHeader>
-          <TableHead>
-            <TableRow>
-              <TableCell padding="none" sx={{ width: 34 }}>
-                <Checkbox
-                  checked={every}
-                  indeterminate={!every && lines.length > 0}
-                  disabled={unmade.length === 0}
-                  onChange={() =>
-                    setLines(every ? [] : unmade.map((k) => ({ key: `${k.id}`, from: [k.id] })))
-                  }
-                  slotProps={{ input: { "aria-label": "Tick all that are not made yet" } }}
-                />
-              </TableCell>
-              <TableCell sx={{ width: "36%" }}>{d.yearLabel}</TableCell>
-              <TableCell>{d.nextLabel ?? "Next year"}</TableCell>
-              <TableCell align="right" sx={{ width: 130 }} />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {d.classes.map((k) => {
-              const mine = lines.filter((l) => l.from[0] === k.id);
-              const within = lines.find((l) => l.from.includes(k.id) && l.from[0] !== k.id);
-              return (
-                <Fragment key={k.id}>
-                  <TableRow hover selected={mine.length > 0 || !!within}>
-                    <TableCell padding="none">
-                      <Checkbox
-                        checked={mine.length > 0 || !!within}
-                        onChange={() => tick(k)}
-                        slotProps={{ input: { "aria-label": `Roll over ${k.name}` } }}
-                      />
-                    </TableCell>
-                    <TableCell>
-                      <CourseMark mark={k.mark} />{" "}
-                      <Link component={RouterLink} to={`/classes/${k.id}/roll-over`}>
-                        {k.name}
-                      </Link>
-                      <Typography variant="caption" component="div" sx={{ color: "text.secondary" }}>
-                        {k.lead}
-                      </Typography>
-                    </TableCell>
-                    <TableCell>
-                      {k.made.map((m) => (
-                        <div key={m.id}>
-                          <StateMark mark="done">made:</StateMark>{" "}
-                          <Link component={RouterLink} to={`/classes/${m.id}/set-up`}>
-                            {m.name}
-                          </Link>
-                        </div>
-                      ))}
-                      {within && (
-                        <StateMark mark="underway">
-                          goes into {by.get(within.key)?.name ?? "the one above"}
-                        </StateMark>
-                      )}
-                      {mine.map((l) => (
-                        <NewClass
-                          key={l.key}
-                          l={l}
-                          k={k}
-                          d={d}
-                          p={by.get(l.key)}
-                          change={(to) => change(l.key, to)}
-                          drop={mine.length > 1 ? () => drop(l.key) : undefined}
-                          open={open === l.key}
-                          onOpen={() => setOpen(open === l.key ? null : l.key)}
-                        />
-                      ))}
-                      {k.made.length === 0 && mine.length === 0 && !within && (
-                        <StateMark mark="notYet">none</StateMark>
-                      )}
-                    </TableCell>
-                    <TableCell align="right">
-                      {mine.length > 0 && (
-                        <Button onClick={() => another(k)} aria-label={`One more class from ${k.name}`}>
-                          One more
-                        </Button>
-                      )}
-                    </TableCell>
-                  </TableRow>
-                  {mine
-                    .filter((l) => l.key === open)
-                    .map((l) => (
-                      <TableRow key={`see-${l.key}`}>
-                        <TableCell />
-                        <TableCell colSpan={3} sx={{ py: 1 }}>
-                          <NewClassSeen p={by.get(l.key)} />
-                        </TableCell>
-                      </TableRow>
+        <TickTable
+          label="Last year beside next year"
+          rows={d.classes}
+          id={(k) => k.id}
+          ticks={{
+            ticked: new Set(lines.flatMap((l) => l.from)),
+            set: (next) => {
+              for (const k of d.classes)
+                if (next.has(k.id) !== lines.some((l) => l.from.includes(k.id))) tick(k);
+            },
+            wanted: (k) => k.made.length === 0,
+            label: (k) => `Roll over ${k.name}`,
+            all: "Tick all that are not made yet",
+          }}
+          below={(k) =>
+            lines
+              .filter((l) => l.from[0] === k.id && l.key === open)
+              .map((l) => <NewClassSeen key={`see-${l.key}`} p={by.get(l.key)} />)
+          }
+          columns={[
+            {
+              head: d.yearLabel,
+              width: "36%",
+              by: (k) => k.name,
+              cell: (k) => (
+                <>
+                  <CourseMark mark={k.mark} />{" "}
+                  <Link component={RouterLink} to={`/classes/${k.id}/roll-over`}>
+                    {k.name}
+                  </Link>
+                  <Typography variant="caption" component="div" className="soft">
+                    {k.lead}
+                  </Typography>
+                </>
+              ),
+            },
+            {
+              head: d.nextLabel ?? "Next year",
+              by: (k) => k.made.map((m) => m.name).join("; "),
+              cell: (k) => {
+                const mine = lines.filter((l) => l.from[0] === k.id);
+                const within = withinOf(k);
+                return (
+                  <div>
+                    {k.made.map((m) => (
+                      <div key={m.id}>
+                        <StateMark mark="done">made:</StateMark>{" "}
+                        <Link component={RouterLink} to={`/classes/${m.id}/set-up`}>
+                          {m.name}
+                        </Link>
+                      </div>
                     ))}
-                </Fragment>
-              );
-            })}
-          </TableBody>
-        </Table>
+                    {within && (
+                      <StateMark mark="underway">
+                        goes into {by.get(within.key)?.name ?? "the one above"}
+                      </StateMark>
+                    )}
+                    {mine.map((l) => (
+                      <NewClass
+                        key={l.key}
+                        l={l}
+                        k={k}
+                        d={d}
+                        p={by.get(l.key)}
+                        change={(to) => change(l.key, to)}
+                        drop={mine.length > 1 ? () => drop(l.key) : undefined}
+                        open={open === l.key}
+                        onOpen={() => setOpen(open === l.key ? null : l.key)}
+                      />
+                    ))}
+                    {k.made.length === 0 && mine.length === 0 && !within && (
+                      <StateMark mark="notYet">none</StateMark>
+                    )}
+                  </div>
+                );
+              },
+            },
+            {
+              head: "",
+              align: "right",
+              width: 130,
+              cell: (k) =>
+                lines.some((l) => l.from[0] === k.id) && (
+                  <Button onClick={() => another(k)} aria-label={`One more class from ${k.name}`}>
+                    One more
+                  </Button>
+                ),
+            },
+          ]}
+        />
       )}
     </Desk>
   );

@@ -1,11 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { Link as RouterLink, useParams } from "react-router";
 import { api, take } from "../../api/client";
@@ -15,6 +10,7 @@ import { Problem } from "../../parts/Problem";
 import { RunAgain } from "../../parts/RunAgain";
 import { RunDesk } from "../../parts/RunDesk";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 
 /** What a run rolled over: each new class against what it was made from, differences explained. */
@@ -71,64 +67,62 @@ export function RollRun() {
       }
     >
       {r && (
-        <Table aria-label="Report by class">
-          <TableHead>
-            <TableRow>
-              <TableCell>Made from</TableCell>
-              <TableCell>New class</TableCell>
-              <TableCell>There and here</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {r.lines.map((l) => (
-              <TableRow key={l.position} hover>
-                <TableCell sx={{ whiteSpace: "normal" }}>{l.from.join(", ")}</TableCell>
-                <TableCell>
-                  {l.made != null ? (
-                    <Link component={RouterLink} to={`/classes/${l.made}/set-up`}>
-                      {l.name}
-                    </Link>
-                  ) : l.undone ? (
-                    <StateMark mark="notYet">undone</StateMark>
-                  ) : l.state === "Failed" ? (
-                    <StateMark mark="blocked" wrap>
-                      {l.reason}
+        <PlainTable
+          label="Report by class"
+          rows={r.lines}
+          id={(l) => l.position}
+          columns={[
+            { head: "Made from", cell: (l) => l.from.join(", ") },
+            {
+              head: "New class",
+              cell: (l) =>
+                l.made != null ? (
+                  <Link component={RouterLink} to={`/classes/${l.made}/set-up`}>
+                    {l.name}
+                  </Link>
+                ) : l.undone ? (
+                  <StateMark mark="notYet">undone</StateMark>
+                ) : l.state === "Failed" ? (
+                  <StateMark mark="blocked" wrap>
+                    {l.reason}
+                  </StateMark>
+                ) : (
+                  <StateMark mark="underway">waits</StateMark>
+                ),
+            },
+            {
+              head: "There and here",
+              cell: (l) =>
+                l.parity.map((p) => (
+                  <Box key={p.what} sx={{ fontSize: "0.86rem" }}>
+                    <StateMark mark={p.even ? "done" : "attention"}>
+                      {p.what}: {p.there} there, {p.here} here
                     </StateMark>
-                  ) : (
-                    <StateMark mark="underway">waits</StateMark>
-                  )}
-                </TableCell>
-                <TableCell sx={{ whiteSpace: "normal" }}>
-                  {l.parity.map((p) => (
-                    <Box key={p.what} sx={{ fontSize: "0.86rem" }}>
-                      <StateMark mark={p.even ? "done" : "attention"}>
-                        {p.what}: {p.there} there, {p.here} here
-                      </StateMark>
-                      {p.explained.length > 0 && (
-                        <Box component="span" sx={{ color: "text.secondary" }}>
-                          {" "}
-                          ({p.explained.join("; ")})
-                        </Box>
-                      )}
-                    </Box>
-                  ))}
-                </TableCell>
-                <TableCell align="right">
-                  {l.made != null && (
-                    <Button
-                      disabled={undo.isPending}
-                      onClick={() => undo.mutate(l.position)}
-                      aria-label={`Undo ${l.name}`}
-                    >
-                      Undo
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                    {p.explained.length > 0 && (
+                      <Box component="span" sx={{ color: "text.secondary" }}>
+                        {" "}
+                        ({p.explained.join("; ")})
+                      </Box>
+                    )}
+                  </Box>
+                )),
+            },
+            {
+              head: "",
+              cell: (l) =>
+                l.made != null && (
+                  <Button
+                    disabled={undo.isPending}
+                    onClick={() => undo.mutate(l.position)}
+                    aria-label={`Undo ${l.name}`}
+                  >
+                    Undo
+                  </Button>
+                ),
+              align: "right",
+            },
+          ]}
+        />
       )}
     </RunDesk>
   );

@@ -1,11 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
@@ -18,6 +13,7 @@ import { ClassBar } from "../../parts/ClassBar";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count } from "../../parts/words";
 import { useGoOn, useTyped } from "../../parts/typed";
 import { CarryTicks, everything, MovedDates } from "./CarryTicks";
@@ -111,29 +107,28 @@ export function RolloverDesk() {
         >
           <Box>
             <Typography variant="h2">What comes along, and what does not</Typography>
-            <Table aria-label="What comes along">
-              <TableHead>
-                <TableRow>
-                  <TableCell>What</TableCell>
-                  <TableCell align="right">Comes</TableCell>
-                  <TableCell align="right">Stays</TableCell>
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {p.lines.map((l) => (
-                  <TableRow key={l.what}>
-                    <TableCell>
+            <PlainTable
+              label="What comes along"
+              rows={p.lines}
+              id={(l) => l.what}
+              columns={[
+                {
+                  head: "What",
+                  cell: (l) => (
+                    <>
                       <strong>{l.what}</strong>
                       <Box sx={{ color: "text.secondary", fontSize: "0.82rem" }}>{l.why}</Box>
-                    </TableCell>
-                    <TableCell align="right">
-                      {l.comes > 0 ? <StateMark mark="done">{l.comes}</StateMark> : "–"}
-                    </TableCell>
-                    <TableCell align="right">{l.stays > 0 ? l.stays : "–"}</TableCell>
-                  </TableRow>
-                ))}
-              </TableBody>
-            </Table>
+                    </>
+                  ),
+                },
+                {
+                  head: "Comes",
+                  cell: (l) => (l.comes > 0 ? <StateMark mark="done">{l.comes}</StateMark> : "–"),
+                  align: "right",
+                },
+                { head: "Stays", cell: (l) => (l.stays > 0 ? l.stays : "–"), align: "right" },
+              ]}
+            />
           </Box>
           <Box sx={{ minWidth: 0 }}>
             <Typography variant="h2">The new class</Typography>

@@ -1,11 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
@@ -16,6 +11,7 @@ import { useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count } from "../../parts/words";
 import { changeKinds, changeWords } from "./deliveryWords";
 
@@ -108,49 +104,44 @@ export function ChangeList({ d }: { d: Schemas["DeliveryView"] }) {
       </Box>
       <Problem error={classes.error ?? changes.error} />
       {!listed && classes.data && (
-        <Table aria-label="Changes by class">
-          <TableHead>
-            <TableRow>
-              <TableCell>Class</TableCell>
-              <TableCell align="right">Join</TableCell>
-              <TableCell align="right">Leave</TableCell>
-              <TableCell align="right">Move in</TableCell>
-              <TableCell align="right">Other</TableCell>
-              <TableCell>On hold</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {classes.data.map((k) => (
-              <TableRow key={k.className} hover>
-                <TableCell>
-                  <Link
-                    component="button"
-                    color="text.primary"
-                    onClick={() => set({ by: "change", class: k.className })}
-                    sx={{ fontSize: "inherit", textAlign: "left", fontWeight: 650 }}
-                  >
-                    {k.className}
-                  </Link>
-                  {k.isNew && " new"}
-                </TableCell>
-                <TableCell align="right">{k.joins || ""}</TableCell>
-                <TableCell align="right">{k.leaves || ""}</TableCell>
-                <TableCell align="right">{k.movesIn || ""}</TableCell>
-                <TableCell align="right">{k.other || ""}</TableCell>
-                <TableCell>
-                  {k.held > 0 && (
-                    <StateMark mark="attention">{count(k.held, "on hold", "on hold")}</StateMark>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-            {classes.data.length === 0 && (
-              <TableRow>
-                <TableCell colSpan={6}>No roster changes: the delivery is about people alone.</TableCell>
-              </TableRow>
-            )}
-          </TableBody>
-        </Table>
+        <>
+          <PlainTable
+            label="Changes by class"
+            rows={classes.data}
+            id={(k) => k.className}
+            columns={[
+              {
+                head: "Class",
+                cell: (k) => (
+                  <>
+                    <Link
+                      component="button"
+                      color="text.primary"
+                      onClick={() => set({ by: "change", class: k.className })}
+                      className="in-line"
+                    >
+                      <strong>{k.className}</strong>
+                    </Link>
+                    {k.isNew && " new"}
+                  </>
+                ),
+              },
+              { head: "Join", align: "right", cell: (k) => k.joins || "" },
+              { head: "Leave", align: "right", cell: (k) => k.leaves || "" },
+              { head: "Move in", align: "right", cell: (k) => k.movesIn || "" },
+              { head: "Other", align: "right", cell: (k) => k.other || "" },
+              {
+                head: "On hold",
+                by: (k) => k.held,
+                cell: (k) =>
+                  k.held > 0 && <StateMark mark="attention">{count(k.held, "on hold", "on hold")}</StateMark>,
+              },
+            ]}
+          />
+          {classes.data.length === 0 && (
+            <Typography>No roster changes: the delivery is about people alone.</Typography>
+          )}
+        </>
       )}
       {listed && (
         <>
@@ -179,31 +170,25 @@ export function ChangeList({ d }: { d: Schemas["DeliveryView"] }) {
             )}
           </Box>
           {page && (
-            <Table aria-label="Changes one by one">
-              <TableHead>
-                <TableRow>
-                  <TableCell>Change</TableCell>
-                  <TableCell>Who</TableCell>
-                  <TableCell>Class</TableCell>
-                  <TableCell>Why</TableCell>
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {page.changes.map((x, i) => (
-                  <TableRow key={i}>
-                    <TableCell>
-                      <StateMark mark={x.held ? "attention" : "notYet"}>
-                        {changeWords[x.kind][0]}
-                        {x.held && ", on hold"}
-                      </StateMark>
-                    </TableCell>
-                    <TableCell>{x.who}</TableCell>
-                    <TableCell>{x.className}</TableCell>
-                    <TableCell sx={{ color: "text.secondary", overflowWrap: "anywhere" }}>{x.why}</TableCell>
-                  </TableRow>
-                ))}
-              </TableBody>
-            </Table>
+            <PlainTable
+              label="Changes one by one"
+              rows={page.changes}
+              id={(_, i) => i}
+              columns={[
+                {
+                  head: "Change",
+                  cell: (x) => (
+                    <StateMark mark={x.held ? "attention" : "notYet"}>
+                      {changeWords[x.kind][0]}
+                      {x.held && ", on hold"}
+                    </StateMark>
+                  ),
+                },
+                { head: "Who", cell: (x) => x.who },
+                { head: "Class", cell: (x) => x.className },
+                { head: "Why", cell: (x) => x.why, look: "soft any" },
+              ]}
+            />
           )}
           {page && page.total > 200 && (
             <Box sx={{ display: "flex", gap: 1.5, mt: 1, alignItems: "center" }}>

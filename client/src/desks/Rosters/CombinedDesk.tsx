@@ -1,10 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import ToggleButton from "@mui/material/ToggleButton";
@@ -25,6 +22,7 @@ import { count } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
 import { Tick } from "../../parts/Tick";
 import { CombineForm } from "./CombinedList";
+import { PlainTable } from "../../parts/table/PlainTable";
 
 type View = Schemas["CombinedView"];
 
@@ -174,44 +172,55 @@ function ReturnAll({ v, onClose }: { v: View; onClose: () => void }) {
 
 function RosterList({ v }: { v: View }) {
   return (
-    <Table aria-label="Combined roster">
-      <TableHead>
-        <TableRow>
-          <TableCell align="right">No.</TableCell>
-          <TableCell>Section</TableCell>
-          <TableCell>Name</TableCell>
-          <TableCell>Grade</TableCell>
-          <TableCell>Student number</TableCell>
-          <TableCell>Own folder</TableCell>
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {v.students.map((s, i) => {
-          const section = v.sections[s.section]!;
-          return (
-            <TableRow
-              key={`${s.section}-${s.id}`}
-              hover
-              sx={sectionEdge(section.colour, i > 0 && v.students[i - 1]!.section !== s.section)}
-            >
-              <TableCell align="right">{i + 1}</TableCell>
-              <TableCell>
-                <SectionMark letter={section.letter} colour={section.colour} />
-              </TableCell>
-              <TableCell>
-                <strong>{s.sortName}</strong>
-              </TableCell>
-              <TableCell>{s.grade}</TableCell>
-              <TableCell>{s.studentNumber}</TableCell>
-              <TableCell>
-                <StateMark mark={s.hasFolder ? "done" : "notYet"}>{s.hasFolder ? "ready" : "none"}</StateMark>
-              </TableCell>
-            </TableRow>
-          );
-        })}
-      </TableBody>
-    </Table>
+    <PlainTable
+      label="Combined roster"
+      rows={v.students}
+      id={(s) => `${s.section}-${s.id}`}
+      rowLook={(s, before) =>
+        sectionEdge(v.sections[s.section]!.colour, before !== undefined && before.section !== s.section)
+      }
+      columns={[
+        { head: "No.", align: "right", cell: (_, i) => i + 1 },
+        {
+          head: "Section",
+          by: (s) => v.sections[s.section]!.letter,
+          cell: (s) => <SectionMark {...v.sections[s.section]!} />,
+        },
+        { head: "Name", main: true, cell: (s) => <strong>{s.sortName}</strong> },
+        { head: "Grade", cell: (s) => s.grade },
+        { head: "Student number", cell: (s) => s.studentNumber },
+        {
+          head: "Own folder",
+          cell: (s) => (
+            <StateMark mark={s.hasFolder ? "done" : "notYet"}>{s.hasFolder ? "ready" : "none"}</StateMark>
+          ),
+        },
+      ]}
+    />
   );
+}
+
+const numberWords = {
+  Mean: "mean of all sections",
+  Median: "median",
+  Deviation: "standard deviation",
+  Count: "marked",
+} as const;
+
+type Cell = Schemas["CombinedCell"];
+
+const pieceWords = (cell?: Cell): string =>
+  cell === undefined
+    ? ""
+    : cell.state === "Working"
+      ? "begun"
+      : cell.heldBy === "Teacher"
+        ? `held${cell.score != null ? `, ${cell.score}` : ""}`
+        : String(cell.score ?? "back");
+
+function Piece({ cell }: { cell?: Cell }) {
+  const mark = !cell || cell.state === "Working" ? "none" : cell.heldBy === "Teacher" ? "attention" : "done";
+  return <StateMark mark={mark}>{pieceWords(cell)}</StateMark>;
 }
 
 const round = (n?: number | null) => (n == null ? "–" : n.toFixed(2));
@@ -221,83 +230,50 @@ function ReturnsTable({ v }: { v: View }) {
     return <Typography>None of the sections has a published assignment.</Typography>;
   return (
     <Box sx={{ overflowX: "auto" }}>
-      <Table aria-label="Returns of all sections">
-        <TableHead>
-          <TableRow>
-            <TableCell>Section</TableCell>
-            <TableCell>Name</TableCell>
+      <PlainTable
+        label="Returns of all sections"
+        rows={v.students}
+        id={(s) => `${s.section}-${s.id}`}
+        rowLook={(s, before) =>
+          sectionEdge(v.sections[s.section]!.colour, before !== undefined && before.section !== s.section)
+        }
+        columns={[
+          {
+            head: "Section",
+            by: (s) => v.sections[s.section]!.letter,
+            cell: (s) => <SectionMark {...v.sections[s.section]!} />,
+          },
+          { head: "Name", main: true, cell: (s) => <strong>{s.sortName}</strong> },
+          ...v.assignments.map((a, n) => ({
+            head: a.title,
+            beneath: `${a.in} of ${v.sections.length} sections`,
+            width: 110,
+            cell: (s: View["students"][number]) => <Piece cell={s.cells.find((c) => c.column === n)} />,
+            says: (s: View["students"][number]) => pieceWords(s.cells.find((c) => c.column === n)),
+            by: (s: View["students"][number]) => {
+              const cell = s.cells.find((c) => c.column === n);
+              return cell?.score ?? pieceWords(cell);
+            },
+          })),
+        ]}
+        after={(["Mean", "Median", "Deviation", "Count"] as const).map((k) => (
+          <TableRow key={k} role="row">
+            <TableCell role="cell" />
+            <TableCell role="rowheader" component="th" scope="row" className="soft">
+              {numberWords[k]}
+            </TableCell>
             {v.assignments.map((a) => (
-              <TableCell key={a.title} sx={{ minWidth: 110 }}>
-                {a.title}
-                <Typography variant="caption" component="div">
-                  {a.in} of {v.sections.length} sections
-                </Typography>
+              <TableCell key={a.title} role="cell" className="figure" data-head={a.title}>
+                {k === "Count"
+                  ? a.numbers.count
+                  : round(
+                      k === "Mean" ? a.numbers.mean : k === "Median" ? a.numbers.median : a.numbers.deviation,
+                    )}
               </TableCell>
             ))}
           </TableRow>
-        </TableHead>
-        <TableBody>
-          {v.students.map((s, i) => {
-            const section = v.sections[s.section]!;
-            return (
-              <TableRow
-                key={`${s.section}-${s.id}`}
-                hover
-                sx={sectionEdge(section.colour, i > 0 && v.students[i - 1]!.section !== s.section)}
-              >
-                <TableCell>
-                  <SectionMark letter={section.letter} colour={section.colour} />
-                </TableCell>
-                <TableCell>
-                  <strong>{s.sortName}</strong>
-                </TableCell>
-                {v.assignments.map((a, n) => {
-                  const cell = s.cells.find((c) => c.column === n);
-                  return (
-                    <TableCell key={a.title}>
-                      {!cell || cell.state === "Working" ? (
-                        <StateMark mark="none">{cell ? "begun" : ""}</StateMark>
-                      ) : cell.heldBy === "Teacher" ? (
-                        <StateMark mark="attention">held{cell.score != null && `, ${cell.score}`}</StateMark>
-                      ) : (
-                        <StateMark mark="done">{cell.score ?? "back"}</StateMark>
-                      )}
-                    </TableCell>
-                  );
-                })}
-              </TableRow>
-            );
-          })}
-          {(["Mean", "Median", "Deviation", "Count"] as const).map((k) => (
-            <TableRow key={k}>
-              <TableCell />
-              <TableCell sx={{ color: "text.secondary" }}>
-                {
-                  {
-                    Mean: "mean of all sections",
-                    Median: "median",
-                    Deviation: "standard deviation",
-                    Count: "marked",
-                  }[k]
-                }
-              </TableCell>
-              {v.assignments.map((a) => (
-                <TableCell key={a.title} className="figure">
-                  {k === "Count"
-                    ? a.numbers.count
-                    : round(
-                        k === "Mean"
-                          ? a.numbers.mean
-                          : k === "Median"
-                            ? a.numbers.median
-                            : a.numbers.deviation,
-                      )}
-                </TableCell>
-              ))}
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+        ))}
+      />
     </Box>
   );
 }

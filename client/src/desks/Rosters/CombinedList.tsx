@@ -4,11 +4,6 @@ import Checkbox from "@mui/material/Checkbox";
 import IconButton from "@mui/material/IconButton";
 import Link from "@mui/material/Link";
 import MenuItem from "@mui/material/MenuItem";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
@@ -22,6 +17,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { EnrollPlaces } from "../../parts/EnrollPlaces";
 import { Problem } from "../../parts/Problem";
 import { sectionColours, SectionMark } from "../../parts/sections";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { useGoOn } from "../../parts/typed";
 
 /** Classes that one teaches or marks as one list. */
@@ -53,28 +49,23 @@ export function CombinedList({ me }: { me: Schemas["Me"] }) {
         </Empty>
       )}
       {(list.data?.length ?? 0) > 0 && (
-        <Table aria-label="Combined rosters">
-          <TableHead>
-            <TableRow>
-              <TableCell>Name</TableCell>
-              <TableCell>Sections</TableCell>
-              <TableCell align="right">Students</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {list.data!.map((r) => (
-              <TableRow key={r.id} hover>
-                <TableCell>
-                  <Link component={RouterLink} to={`/enroll/combined/${r.id}`} color="text.primary">
-                    <strong>{r.name}</strong>
-                  </Link>
-                </TableCell>
-                <TableCell>{r.sections.join(", ")}</TableCell>
-                <TableCell align="right">{r.students}</TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label="Combined rosters"
+          rows={list.data!}
+          id={(r) => r.id}
+          columns={[
+            {
+              head: "Name",
+              cell: (r) => (
+                <Link component={RouterLink} to={`/enroll/combined/${r.id}`} color="text.primary">
+                  <strong>{r.name}</strong>
+                </Link>
+              ),
+            },
+            { head: "Sections", cell: (r) => r.sections.join(", ") },
+            { head: "Students", cell: (r) => r.students, align: "right" },
+          ]}
+        />
       )}
       {making && <CombineForm onClose={() => setMaking(false)} />}
     </Desk>

@@ -2,11 +2,6 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent } from "react";
@@ -23,6 +18,9 @@ import { useGoOn } from "../../parts/typed";
 import { FeedLine } from "./FeedLine";
 import { bundleOf } from "./bundleOf";
 import { deliveryStates } from "./deliveryWords";
+import { PlainTable } from "../../parts/table/PlainTable";
+
+const changesOf = (d: Schemas["DeliverySummary"]) => Object.values(d.changes).reduce((n, x) => n + x, 0);
 
 /** What the school's records sent, newest first, and where the next one is put in. */
 export function DeliveryList({ me }: { me: Schemas["Me"] }) {
@@ -73,55 +71,57 @@ export function DeliveryList({ me }: { me: Schemas["Me"] }) {
         </Empty>
       )}
       {all.length > 0 && (
-        <Table aria-label="Deliveries">
-          <TableHead>
-            <TableRow>
-              <TableCell>Delivery</TableCell>
-              <TableCell>Received</TableCell>
-              <TableCell>School year</TableCell>
-              <TableCell align="right">Changes</TableCell>
-              <TableCell align="right">On hold</TableCell>
-              <TableCell align="right">Findings</TableCell>
-              <TableCell>Stands</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {all.map((d) => {
-              const [mark, word] = deliveryStates[d.state];
-              const changes = Object.values(d.changes).reduce((n, x) => n + x, 0);
-              return (
-                <TableRow key={d.id} hover>
-                  <TableCell>
-                    <Link
-                      component={RouterLink}
-                      to={`/enroll/deliveries/${d.id}`}
-                      color="text.primary"
-                      sx={{ fontWeight: 650, overflowWrap: "anywhere" }}
-                    >
-                      {d.name}
-                    </Link>{" "}
-                    {d.kind === "Feed" && <Box component="span">by the feed</Box>}
-                  </TableCell>
-                  <TableCell>
-                    {sayMoment(d.receivedAt)}
-                    {d.receivedBy && `, ${d.receivedBy}`}
-                  </TableCell>
-                  <TableCell>{labels.get(d.year)}</TableCell>
-                  <TableCell align="right">
-                    {d.state === "ColumnsOpen" ? "–" : changes.toLocaleString()}
-                  </TableCell>
-                  <TableCell align="right">
-                    {d.onHold > 0 ? <StateMark mark="attention">{d.onHold.toLocaleString()}</StateMark> : "0"}
-                  </TableCell>
-                  <TableCell align="right">{d.findings.toLocaleString()}</TableCell>
-                  <TableCell>
-                    <StateMark mark={mark}>{word}</StateMark>
-                  </TableCell>
-                </TableRow>
-              );
-            })}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label="Deliveries"
+          rows={all}
+          id={(d) => d.id}
+          columns={[
+            {
+              head: "Delivery",
+              look: "any",
+              cell: (d) => (
+                <>
+                  <Link component={RouterLink} to={`/enroll/deliveries/${d.id}`} color="text.primary">
+                    <strong>{d.name}</strong>
+                  </Link>{" "}
+                  {d.kind === "Feed" && "by the feed"}
+                </>
+              ),
+            },
+            {
+              head: "Received",
+              by: (d) => d.receivedAt,
+              cell: (d) => `${sayMoment(d.receivedAt)}${d.receivedBy ? `, ${d.receivedBy}` : ""}`,
+            },
+            { head: "School year", cell: (d) => labels.get(d.year) },
+            {
+              head: "Changes",
+              align: "right",
+              by: changesOf,
+              cell: (d) => (d.state === "ColumnsOpen" ? "–" : changesOf(d).toLocaleString()),
+            },
+            {
+              head: "On hold",
+              align: "right",
+              by: (d) => d.onHold,
+              cell: (d) =>
+                d.onHold > 0 ? <StateMark mark="attention">{d.onHold.toLocaleString()}</StateMark> : "0",
+            },
+            {
+              head: "Findings",
+              align: "right",
+              by: (d) => d.findings,
+              cell: (d) => d.findings.toLocaleString(),
+            },
+            {
+              head: "Stands",
+              cell: (d) => {
+                const [mark, word] = deliveryStates[d.state];
+                return <StateMark mark={mark}>{word}</StateMark>;
+              },
+            },
+          ]}
+        />
       )}
     </Desk>
   );

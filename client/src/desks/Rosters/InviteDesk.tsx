@@ -1,10 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
@@ -19,6 +14,7 @@ import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark, type Mark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 import { useDraft } from "../../parts/useDraft";
 
@@ -127,41 +123,32 @@ export function InviteDesk() {
         <Empty title="Nobody has been invited.">Type addresses above, if you have them.</Empty>
       )}
       {(list.data?.length ?? 0) > 0 && (
-        <Table aria-label="Invitations">
-          <TableHead>
-            <TableRow>
-              <TableCell>To</TableCell>
-              <TableCell>As</TableCell>
-              <TableCell>Sent</TableCell>
-              <TableCell>Stands</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {list.data!.map((i) => (
-              <TableRow key={i.id}>
-                <TableCell>{i.email}</TableCell>
-                <TableCell>{i.role === "Student" ? "student" : "co-teacher"}</TableCell>
-                <TableCell>{sayMoment(i.sentAt)}</TableCell>
-                <TableCell>
-                  <StateMark mark={standing(i)[0]}>{standing(i)[1]}</StateMark>
-                </TableCell>
-                <TableCell align="right">
-                  {i.state === "Open" && (
-                    <Button
-                      color="inherit"
-                      disabled={withdraw.isPending}
-                      onClick={() => withdraw.mutate(i.id)}
-                      aria-label={`Take back the invitation to ${i.email}`}
-                    >
-                      Take back
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label="Invitations"
+          rows={list.data!}
+          id={(i) => i.id}
+          columns={[
+            { head: "To", cell: (i) => i.email },
+            { head: "As", cell: (i) => (i.role === "Student" ? "student" : "co-teacher") },
+            { head: "Sent", by: (i) => i.sentAt, cell: (i) => sayMoment(i.sentAt) },
+            { head: "Stands", cell: (i) => <StateMark mark={standing(i)[0]}>{standing(i)[1]}</StateMark> },
+            {
+              head: "",
+              cell: (i) =>
+                i.state === "Open" && (
+                  <Button
+                    color="inherit"
+                    disabled={withdraw.isPending}
+                    onClick={() => withdraw.mutate(i.id)}
+                    aria-label={`Take back the invitation to ${i.email}`}
+                  >
+                    Take back
+                  </Button>
+                ),
+              align: "right",
+            },
+          ]}
+        />
       )}
     </Desk>
   );

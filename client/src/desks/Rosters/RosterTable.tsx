@@ -1,14 +1,9 @@
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import type { Schemas } from "../../api/client";
 import { StateMark } from "../../parts/StateMark";
+import { TickTable } from "../../parts/table/TickTable";
 import { sayDate } from "../../parts/words";
-import { TickAll, TickRow, useTicks } from "../../parts/ticks";
 
 type Row = Schemas["RosterRow"];
 
@@ -36,41 +31,28 @@ export function RosterTable(props: {
   onOpenToo: (row: Row) => void;
 }) {
   const { rows, ticked, shut } = props;
-  const may = rows.filter((r) => !r.left && r.role !== "Lead");
-  const ticks = useTicks(
-    may.map((r) => r.id),
-    ticked,
-    props.onTick,
-  );
   return (
-    <Table aria-label="Roster" stickyHeader>
-      <TableHead>
-        <TableRow>
-          {!shut && (
-            <TableCell padding="checkbox">
-              <TickAll ticks={ticks} label="Tick everybody" />
-            </TableCell>
-          )}
-          <TableCell>Name</TableCell>
-          <TableCell>Grade</TableCell>
-          <TableCell>Student number</TableCell>
-          <TableCell>Role</TableCell>
-          <TableCell>Own folder</TableCell>
-          <TableCell>Since</TableCell>
-          <TableCell />
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {rows.map((r) => (
-          <TableRow key={r.id} hover sx={{ color: r.left ? "text.secondary" : undefined }}>
-            {!shut && (
-              <TableCell padding="checkbox">
-                {!r.left && r.role !== "Lead" && (
-                  <TickRow ticks={ticks} of={r.id} label={`Tick ${r.sortName}`} />
-                )}
-              </TableCell>
-            )}
-            <TableCell>
+    <TickTable
+      label="Roster"
+      rows={rows}
+      id={(r) => r.id}
+      soft={(r) => r.left != null}
+      ticks={
+        shut
+          ? undefined
+          : {
+              ticked,
+              set: props.onTick,
+              may: (r) => !r.left && r.role !== "Lead",
+              label: (r) => `Tick ${r.sortName}`,
+              all: "Tick everybody",
+            }
+      }
+      columns={[
+        {
+          head: "Name",
+          cell: (r) => (
+            <>
               <strong>{r.sortName}</strong>
               {r.movedFrom && (
                 <>
@@ -80,51 +62,70 @@ export function RosterTable(props: {
                   </Link>
                 </>
               )}
-            </TableCell>
-            <TableCell>{r.grade}</TableCell>
-            <TableCell>{r.studentNumber}</TableCell>
-            <TableCell>
+            </>
+          ),
+        },
+        { head: "Grade", cell: (r) => r.grade },
+        { head: "Student number", cell: (r) => r.studentNumber },
+        {
+          head: "Role",
+          cell: (r) => (
+            <>
               {roles[r.role]}
               {r.posts === false && !r.left && ", views only"}
-            </TableCell>
-            <TableCell>
-              {r.role !== "Student" ? (
-                ""
-              ) : r.hasFolder ? (
-                <StateMark mark="done">ready</StateMark>
-              ) : (
-                <StateMark mark="notYet">none</StateMark>
-              )}
-            </TableCell>
-            <TableCell>
+            </>
+          ),
+        },
+        {
+          head: "Own folder",
+          cell: (r) =>
+            r.role !== "Student" ? (
+              ""
+            ) : r.hasFolder ? (
+              <StateMark mark="done">ready</StateMark>
+            ) : (
+              <StateMark mark="notYet">none</StateMark>
+            ),
+        },
+        {
+          head: "Since",
+          by: (r) => r.left ?? r.joined,
+          cell: (r) => (
+            <>
               {r.left ? `left ${sayDate(r.left)}` : sayDate(r.joined)}
               {!r.left && came[r.by ?? "Hand"] && `, ${came[r.by ?? "Hand"]}`}
-            </TableCell>
-            <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-              {!r.left && !shut && r.role === "Student" && (
-                <>
-                  {r.fromThenOn && (
-                    <Button
-                      color="inherit"
-                      onClick={() => props.onOpenToo(r)}
-                      aria-label={`Give ${r.sortName} what was open before`}
-                    >
-                      Give earlier assignments too
-                    </Button>
-                  )}
+            </>
+          ),
+        },
+        {
+          head: "",
+          cell: (r) =>
+            !r.left &&
+            !shut &&
+            r.role === "Student" && (
+              <>
+                {r.fromThenOn && (
                   <Button
                     color="inherit"
-                    onClick={() => props.onMove(r)}
-                    aria-label={`Move ${r.sortName} to another set`}
+                    onClick={() => props.onOpenToo(r)}
+                    aria-label={`Give ${r.sortName} what was open before`}
                   >
-                    Move…
+                    Give earlier assignments too
                   </Button>
-                </>
-              )}
-            </TableCell>
-          </TableRow>
-        ))}
-      </TableBody>
-    </Table>
+                )}
+                <Button
+                  color="inherit"
+                  onClick={() => props.onMove(r)}
+                  aria-label={`Move ${r.sortName} to another set`}
+                >
+                  Move…
+                </Button>
+              </>
+            ),
+          align: "right",
+          look: "line",
+        },
+      ]}
+    />
   );
 }

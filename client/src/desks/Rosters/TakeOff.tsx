@@ -1,14 +1,10 @@
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count } from "../../parts/words";
 
 /** One or many off the roster, with what it means for each. */
@@ -53,42 +49,32 @@ export function TakeOff(props: {
         come back to them if they are enrolled again.
       </Typography>
       {said.data && (
-        <Table aria-label="What it means">
-          <TableHead>
-            <TableRow>
-              <TableCell>Name</TableCell>
-              <TableCell align="right">Returned, still seen</TableCell>
-              <TableCell align="right">Not handed in, out of sight</TableCell>
-              <TableCell>And</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {said.data.map((l) => (
-              <TableRow key={l.id}>
-                <TableCell>
-                  <strong>{l.name}</strong>
-                </TableCell>
-                <TableCell align="right">{l.returned}</TableCell>
-                <TableCell align="right">{l.unfinished}</TableCell>
-                <TableCell>
-                  {l.whyNot ? (
-                    <StateMark mark="blocked">
-                      stays:{" "}
-                      {l.held > 0 ? `${count(l.held, "piece", "pieces")} held, return first` : l.whyNot}
-                    </StateMark>
-                  ) : (
-                    [
-                      l.groups.length > 0 && `leaves ${l.groups.join(", ")}`,
-                      l.by === "Feed" && "the next delivery may bring them back",
-                    ]
-                      .filter(Boolean)
-                      .join("; ")
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label="What it means"
+          rows={said.data}
+          id={(l) => l.id}
+          columns={[
+            { head: "Name", cell: (l) => <strong>{l.name}</strong> },
+            { head: "Returned, still seen", cell: (l) => l.returned, align: "right" },
+            { head: "Not handed in, out of sight", cell: (l) => l.unfinished, align: "right" },
+            {
+              head: "And",
+              cell: (l) =>
+                l.whyNot ? (
+                  <StateMark mark="blocked">
+                    stays: {l.held > 0 ? `${count(l.held, "piece", "pieces")} held, return first` : l.whyNot}
+                  </StateMark>
+                ) : (
+                  [
+                    l.groups.length > 0 && `leaves ${l.groups.join(", ")}`,
+                    l.by === "Feed" && "the next delivery may bring them back",
+                  ]
+                    .filter(Boolean)
+                    .join("; ")
+                ),
+            },
+          ]}
+        />
       )}
     </Ask>
   );

@@ -1,8 +1,3 @@
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
@@ -12,6 +7,7 @@ import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { count } from "../../parts/words";
+import { PlainTable } from "../../parts/table/PlainTable";
 
 /** Students set to view only, or let post again, with what it means for each. */
 export function ViewOnly(props: {
@@ -67,34 +63,25 @@ export function ViewOnly(props: {
           : "They go on seeing all they see now. They add, change and hand in nothing until they may post again; what they have begun stays theirs."}
       </Typography>
       {said.data && (
-        <Table aria-label="What it means">
-          <TableHead>
-            <TableRow>
-              <TableCell>Name</TableCell>
-              <TableCell>{posts ? "Can add again to" : "Can no longer add to"}</TableCell>
-              <TableCell align="right">
-                {posts ? "Begun, can be handed in" : "Begun, waits with them"}
-              </TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {said.data.map((s) => (
-              <TableRow key={s.id} sx={{ color: s.posts === posts ? "text.secondary" : undefined }}>
-                <TableCell>
-                  <strong>{s.name}</strong>
-                </TableCell>
-                {s.posts === posts ? (
-                  <TableCell colSpan={2}>{posts ? "posts already" : "views only already"}</TableCell>
-                ) : (
-                  <>
-                    <TableCell>{folders(s.folders)}</TableCell>
-                    <TableCell align="right">{s.begun}</TableCell>
-                  </>
-                )}
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label="What it means"
+          rows={said.data}
+          id={(s) => s.id}
+          soft={(s) => s.posts === posts}
+          columns={[
+            { head: "Name", cell: (s) => <strong>{s.name}</strong> },
+            {
+              head: posts ? "Can add again to" : "Can no longer add to",
+              cell: (s) =>
+                s.posts === posts ? (posts ? "posts already" : "views only already") : folders(s.folders),
+            },
+            {
+              head: posts ? "Begun, can be handed in" : "Begun, waits with them",
+              align: "right",
+              cell: (s) => (s.posts === posts ? null : s.begun),
+            },
+          ]}
+        />
       )}
     </Ask>
   );

@@ -1,10 +1,5 @@
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -15,6 +10,7 @@ import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 import { useBringBack } from "./bringBack";
 
@@ -51,56 +47,64 @@ export function BinDesk() {
         </Empty>
       )}
       {things.length > 0 && (
-        <Table aria-label="In the bin">
-          <TableHead>
-            <TableRow>
-              <TableCell>What</TableCell>
-              <TableCell>From</TableCell>
-              <TableCell>Binned</TableCell>
-              <TableCell>Gone for good</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {things.map((b) => (
-              <TableRow key={`${b.kind}${b.id}`} hover>
-                <TableCell>
+        <PlainTable
+          label="In the bin"
+          rows={things}
+          id={(b) => `${b.kind}${b.id}`}
+          columns={[
+            {
+              head: "What",
+              cell: (b) => (
+                <>
                   <strong>{b.name}</strong>{" "}
                   <Typography component="span" variant="body2" color="text.secondary">
                     {kinds[b.kind] ?? b.kind}
                     {b.folders > 0 && ` with ${count(b.folders, "folder", "folders")} in it`}
                     {b.addedBy && `, put in by ${b.addedBy}`}
                   </Typography>
-                </TableCell>
-                <TableCell>{b.from ?? "—"}</TableCell>
-                <TableCell>
+                </>
+              ),
+            },
+            { head: "From", cell: (b) => b.from ?? "—" },
+            {
+              head: "Binned",
+              by: (b) => b.at,
+              cell: (b) => (
+                <>
                   {sayMoment(b.at)}
                   {b.by ? `, ${b.by}` : ", a folder plan"}
-                </TableCell>
-                <TableCell>
-                  {b.waitsFor.length > 0 ? (
-                    <StateMark mark="attention" wrap>
-                      not before it is in the take-home of {b.waitsFor.join(", ")}
-                    </StateMark>
-                  ) : (
-                    sayMoment(b.goneAt)
-                  )}
-                </TableCell>
-                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
-                  {!shut && (
-                    <Button
-                      disabled={back.isPending}
-                      onClick={() => back.mutate(b)}
-                      aria-label={`Bring back ${b.name}`}
-                    >
-                      Bring back
-                    </Button>
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            {
+              head: "Gone for good",
+              by: (b) => b.goneAt,
+              cell: (b) =>
+                b.waitsFor.length > 0 ? (
+                  <StateMark mark="attention" wrap>
+                    not before it is in the take-home of {b.waitsFor.join(", ")}
+                  </StateMark>
+                ) : (
+                  sayMoment(b.goneAt)
+                ),
+            },
+            {
+              head: "",
+              cell: (b) =>
+                !shut && (
+                  <Button
+                    disabled={back.isPending}
+                    onClick={() => back.mutate(b)}
+                    aria-label={`Bring back ${b.name}`}
+                  >
+                    Bring back
+                  </Button>
+                ),
+              align: "right",
+              look: "line",
+            },
+          ]}
+        />
       )}
       <Typography sx={{ mt: 2 }}>
         <Link component={RouterLink} to={`/classes/${id}${student ? "" : "/set-up"}`}>

@@ -1,10 +1,12 @@
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
+import { useState } from "react";
 import { api, take, type Schemas } from "../../api/client";
 import { useSchool } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
+import { copyText } from "../../parts/copy";
 
 /** The address under which calendar programs subscribe to the class. */
 export function ClassCalendar({
@@ -19,6 +21,7 @@ export function ClassCalendar({
     take(api.POST("/api/classes/{classId}/calendar", { ...path, headers })),
   );
   const retire = useAct(() => take(api.DELETE("/api/classes/{classId}/calendar", path)), onClose);
+  const [copied, setCopied] = useState(false);
   const school = useSchool();
   const address = w.calendar && `${school.data?.address ?? ""}${w.calendar}`;
   return (
@@ -44,8 +47,8 @@ export function ClassCalendar({
             onFocus={(e) => (e.target as HTMLInputElement).select()}
             slotProps={{ htmlInput: { readOnly: true } }}
           />
-          <Button sx={{ ml: -1.75, mt: 0.5 }} onClick={() => void navigator.clipboard?.writeText(address)}>
-            Copy it
+          <Button sx={{ ml: -1.75, mt: 0.5 }} onClick={() => void copyText(address).then(setCopied)}>
+            {copied ? "Copied" : "Copy it"}
           </Button>
           <Button onClick={() => make.mutate()}>Make a new address</Button>
           <Button color="inherit" onClick={() => retire.mutate(undefined)}>

@@ -1,11 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
@@ -20,6 +15,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
 
@@ -57,21 +53,15 @@ export function Departments({ me }: { me: Schemas["Me"] }) {
         </Empty>
       )}
       {all.length > 0 && (
-        <Table aria-label="Departments">
-          <TableHead>
-            <TableRow>
-              <TableCell>Department</TableCell>
-              <TableCell align="right">Members</TableCell>
-              <TableCell align="right">Folders</TableCell>
-              <TableCell align="right">Assignments in the bank</TableCell>
-              <TableCell align="right">Materials</TableCell>
-              <TableCell>Used in classes</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {all.map((d) => (
-              <TableRow key={d.id} hover>
-                <TableCell>
+        <PlainTable
+          label="Departments"
+          rows={all}
+          id={(d) => d.id}
+          columns={[
+            {
+              head: "Department",
+              cell: (d) => (
+                <>
                   <Box component="span" sx={{ mr: 1 }}>
                     <CourseMark mark={d.mark} />
                   </Box>
@@ -82,12 +72,17 @@ export function Departments({ me }: { me: Schemas["Me"] }) {
                   ) : (
                     d.name
                   )}
-                </TableCell>
-                <TableCell align="right">{d.members}</TableCell>
-                <TableCell align="right">{d.folders}</TableCell>
-                <TableCell align="right">{d.assignments}</TableCell>
-                <TableCell align="right">{d.things}</TableCell>
-                <TableCell>
+                </>
+              ),
+            },
+            { head: "Members", cell: (d) => d.members, align: "right" },
+            { head: "Folders", cell: (d) => d.folders, align: "right" },
+            { head: "Assignments in the bank", cell: (d) => d.assignments, align: "right" },
+            { head: "Materials", cell: (d) => d.things, align: "right" },
+            {
+              head: "Used in classes",
+              cell: (d) => (
+                <>
                   {count(d.copies, "copy", "copies")}
                   {d.changed > 0 && (
                     <>
@@ -95,11 +90,11 @@ export function Departments({ me }: { me: Schemas["Me"] }) {
                       <StateMark mark="underway">{d.changed} could follow</StateMark>
                     </>
                   )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+          ]}
+        />
       )}
       {making && <MakeDepartment onClose={() => setMaking(false)} />}
     </Desk>

@@ -1,10 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
@@ -14,6 +10,7 @@ import { Empty } from "../../parts/Desk";
 import { ItemName } from "../../parts/ThingTable";
 import { Problem } from "../../parts/Problem";
 import { count } from "../../parts/words";
+import { PlainTable } from "../../parts/table/PlainTable";
 
 /** Things that are in nobody's folder: file them, one or all, or bin them. */
 export function FileAway({
@@ -71,14 +68,18 @@ export function FileAway({
         </Button>
       </Box>
       <Problem error={file.error ?? bin.error} />
-      <Table aria-label="Unfiled things">
-        <TableBody>
-          {items.map((i) => (
-            <TableRow key={i.id}>
-              <TableCell>
-                <ItemName item={i} classId={classId} />
-              </TableCell>
-              <TableCell align="right">
+      <PlainTable
+        label="Unfiled things"
+        bare
+        rows={items}
+        id={(i) => i.id}
+        columns={[
+          { head: "Thing", cell: (i) => <ItemName item={i} classId={classId} /> },
+          {
+            head: "",
+            align: "right",
+            cell: (i) => (
+              <>
                 <Button
                   disabled={to === "" || file.isPending}
                   onClick={() => file.mutate([i.id])}
@@ -89,11 +90,11 @@ export function FileAway({
                 <Button color="inherit" onClick={() => bin.mutate(i.id)} aria-label={`Bin ${i.name}`}>
                   Bin
                 </Button>
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
+              </>
+            ),
+          },
+        ]}
+      />
     </Box>
   );
 }

@@ -9,30 +9,13 @@ import { Ask } from "../../parts/Ask";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { draftOf, undoable, type Undoable } from "./folderDraft";
 import { FolderForm } from "./FolderForm";
 import { FolderSight } from "./FolderSight";
 import { GiveOut } from "./GiveOut";
 import { giveWords } from "./ThingActs";
 
 type Folder = Schemas["FolderView"];
-
-/** A folder as a draft, to change it or to put it back as it was. */
-const draftOf = (f: Folder, place: number | null = null) => ({
-  name: f.name,
-  parent: f.parent,
-  rule: f.rule,
-  place,
-  version: f.version,
-  group: f.group,
-  members: f.members,
-});
-
-/** What was just done to a folder, and how it is undone. */
-export interface Undoable {
-  said: string;
-  undo: (classId: number, folderId: number) => Promise<unknown>;
-  folder: Folder;
-}
 
 /** What staff do with a folder: change it, order it, see who sees it, bin it, make one in it. */
 export function FolderActs(props: {
@@ -125,21 +108,6 @@ export function FolderActs(props: {
       </Ask>
     </>
   );
-}
-
-// The folder as it was, at the version it has now: one higher than the one that was seen.
-function undoable(said: string, was: Folder, place: number): Undoable {
-  return {
-    said,
-    folder: was,
-    undo: (classId, folderId) =>
-      take(
-        api.PUT("/api/classes/{classId}/folders/{folderId}", {
-          params: { path: { classId, folderId } },
-          body: { ...draftOf(was, place), version: was.version + 1 },
-        }),
-      ),
-  };
 }
 
 /** What goes to the bin with a folder, as the server counts it. */

@@ -9,20 +9,11 @@ import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
+import { within } from "../../parts/folders/lines";
 import { ruleWords } from "../../parts/words";
 
 type Folder = Schemas["FolderView"];
 const byHand: Schemas["FolderRule"][] = ["StaffOnly", "ClassViews", "ClassAdds", "ClassEdits", "AsAbove"];
-
-/** A folder and all folders that stand in it, by id. */
-function within(folders: Folder[], top: number): Set<number> {
-  const found = new Set([top]);
-  for (let before = 0; before !== found.size;) {
-    before = found.size;
-    for (const f of folders) if (f.parent != null && found.has(f.parent)) found.add(f.id);
-  }
-  return found;
-}
 
 /** Makes a folder, or changes one: its name, where it stands, who may do what. */
 export function FolderForm({

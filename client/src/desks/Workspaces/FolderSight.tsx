@@ -3,15 +3,11 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type Schemas } from "../../api/client";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 
 const words: Record<Schemas["Right"], string> = {
   None: "does not see it",
@@ -45,26 +41,21 @@ export function FolderSight({
       <DialogTitle id="sight-title">Who sees “{folder.name}”</DialogTitle>
       <DialogContent tabIndex={0}>
         <Problem error={sight.error} />
-        <Table aria-label={`Who sees ${folder.name}`}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Person</TableCell>
-              <TableCell>Right</TableCell>
-              <TableCell>Because</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {sight.data?.map((s) => (
-              <TableRow key={s.person}>
-                <TableCell sx={{ whiteSpace: "nowrap", fontWeight: 600 }}>{s.name}</TableCell>
-                <TableCell>
-                  <StateMark mark={s.right === "None" ? "notYet" : "done"}>{words[s.right]}</StateMark>
-                </TableCell>
-                <TableCell>{s.steps.join("; ")}</TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label={`Who sees ${folder.name}`}
+          rows={sight.data ?? []}
+          id={(s) => s.person}
+          columns={[
+            { head: "Person", cell: (s) => <strong>{s.name}</strong>, look: "line" },
+            {
+              head: "Right",
+              cell: (s) => (
+                <StateMark mark={s.right === "None" ? "notYet" : "done"}>{words[s.right]}</StateMark>
+              ),
+            },
+            { head: "Because", cell: (s) => s.steps.join("; ") },
+          ]}
+        />
       </DialogContent>
       <DialogActions>
         <Button variant="outlined" onClick={onClose}>

@@ -1,10 +1,5 @@
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink } from "react-router";
@@ -13,6 +8,7 @@ import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayBytes } from "../../parts/words";
 import { later } from "../../parts/later";
 
@@ -36,7 +32,7 @@ export function MyClasses() {
         mine.data && (
           <>
             {now.length} open now.{" "}
-            <Link component={RouterLink} to="/join">
+            <Link component={RouterLink} to="/join" className="alone">
               Join a class with a code
             </Link>
           </>
@@ -48,56 +44,58 @@ export function MyClasses() {
         <Empty title="No class yet.">Your teachers open them when they are ready.</Empty>
       )}
       {now.length > 0 && (
-        <Table aria-label="Open classes">
-          <TableHead>
-            <TableRow>
-              <TableCell>Class</TableCell>
-              <TableCell>Teacher</TableCell>
-              <TableCell>To hand in</TableCell>
-              <TableCell>Come back</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {now.map((k) => (
-              <TableRow key={k.id} hover>
-                <TableCell>
+        <PlainTable
+          label="Open classes"
+          rows={now}
+          id={(k) => k.id}
+          columns={[
+            {
+              head: "Class",
+              cell: (k) => (
+                <>
                   <CourseMark mark={k.mark} />{" "}
                   <Link component={RouterLink} to={`/classes/${k.id}`} sx={{ ml: 0.75, fontWeight: 600 }}>
                     {k.name}
                   </Link>
-                </TableCell>
-                <TableCell>{k.teacherShown}</TableCell>
-                <TableCell>
-                  {k.toDo > 0 ? (
-                    <StateMark mark="attention">{k.toDo}</StateMark>
-                  ) : (
-                    <StateMark mark="done">nothing</StateMark>
-                  )}
-                </TableCell>
-                <TableCell>{k.returned}</TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            { head: "Teacher", cell: (k) => k.teacherShown },
+            {
+              head: "To hand in",
+              by: (k) => k.toDo,
+              cell: (k) =>
+                k.toDo > 0 ? (
+                  <StateMark mark="attention">{k.toDo}</StateMark>
+                ) : (
+                  <StateMark mark="done">nothing</StateMark>
+                ),
+            },
+            { head: "Come back", cell: (k) => k.returned },
+          ]}
+        />
       )}
       {homes.data && homes.data.length > 0 && (
-        <Table aria-label="Your take-homes" sx={{ mt: 4 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Your own work, to take home</TableCell>
-              <TableCell>Holds</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {homes.data.map((t) => (
-              <TableRow key={t.year} hover>
-                <TableCell>School year {t.yearLabel}</TableCell>
-                <TableCell>
+        <PlainTable
+          label="Your take-homes"
+          rows={homes.data}
+          id={(t) => t.year}
+          space={{ mt: 4 }}
+          columns={[
+            { head: "Your own work, to take home", cell: (t) => <>School year {t.yearLabel}</> },
+            {
+              head: "Holds",
+              cell: (t) => (
+                <>
                   {count(t.files, "file", "files")} of {count(t.classes, "class", "classes")},{" "}
                   {sayBytes(t.size)}
-                </TableCell>
-                <TableCell align="right">
+                </>
+              ),
+            },
+            {
+              head: "",
+              cell: (t) => (
+                <>
                   <Button component="a" variant="outlined" href={`/api/my-take-homes/${t.year}`} download>
                     Download your take-home of {t.yearLabel}
                   </Button>{" "}
@@ -108,45 +106,47 @@ export function MyClasses() {
                   >
                     Let go…
                   </Button>
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+              align: "right",
+            },
+          ]}
+        />
       )}
       {letting !== null && <LetGo year={letting} student={null} onClose={() => setLetting(null)} />}
       {before.length > 0 && (
-        <Table aria-label="Classes of earlier times" sx={{ mt: 4 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Earlier</TableCell>
-              <TableCell>Take home</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {before.map((k) => (
-              <TableRow key={k.id}>
-                <TableCell>
+        <PlainTable
+          label="Classes of earlier times"
+          rows={before}
+          id={(k) => k.id}
+          space={{ mt: 4 }}
+          columns={[
+            {
+              head: "Earlier",
+              cell: (k) => (
+                <>
                   <CourseMark mark={k.mark} />{" "}
                   <Link component={RouterLink} to={`/classes/${k.id}`} sx={{ ml: 0.75 }}>
                     {k.name}
                   </Link>
-                </TableCell>
-                <TableCell>
-                  {k.takeHomeReady ? (
-                    <a href={`/api/classes/${k.id}/take-home`} download>
-                      Download your work
-                    </a>
-                  ) : k.standing === "Left" ? (
-                    `${k.returned} returned to you`
-                  ) : (
-                    "–"
-                  )}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+            },
+            {
+              head: "Take home",
+              cell: (k) =>
+                k.takeHomeReady ? (
+                  <a href={`/api/classes/${k.id}/take-home`} download>
+                    Download your work
+                  </a>
+                ) : k.standing === "Left" ? (
+                  `${k.returned} returned to you`
+                ) : (
+                  "–"
+                ),
+            },
+          ]}
+        />
       )}
     </Desk>
   );

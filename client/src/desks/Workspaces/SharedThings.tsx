@@ -2,11 +2,6 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import MenuItem from "@mui/material/MenuItem";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
@@ -19,6 +14,7 @@ import { Desk, Empty } from "../../parts/Desk";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, forWhomWords } from "../../parts/words";
 
 type Thing = Schemas["SharedThing"];
@@ -128,55 +124,55 @@ export function SharedThings({ me }: { me: Schemas["Me"] }) {
         </Empty>
       )}
       {list.length > 0 && (
-        <Table aria-label="Sites and materials" stickyHeader>
-          <TableHead>
-            <TableRow>
-              <TableCell>Title</TableCell>
-              <TableCell>Address or file</TableCell>
-              <TableCell>For</TableCell>
-              <TableCell align="right">Classes</TableCell>
-              <TableCell />
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {list.map((t) => (
-              <TableRow key={t.id} hover>
-                <TableCell>
-                  <strong>{t.title}</strong>
-                </TableCell>
-                <TableCell sx={{ overflowWrap: "anywhere" }}>
-                  {t.url ? (
-                    <a href={t.url} target="_blank" rel="noreferrer noopener">
-                      {t.url}
-                    </a>
-                  ) : t.fileName ? (
-                    <a href={`/api/shared-things/${t.id}/content`} download>
-                      {t.fileName}
-                    </a>
-                  ) : (
-                    <StateMark mark="attention">no address yet</StateMark>
-                  )}
-                </TableCell>
-                <TableCell>
-                  {t.forWhom === "SomeGrades"
-                    ? `grade ${t.grades.join(", ")}`
-                    : t.forWhom === "SomeCourses"
-                      ? t.courses.join(", ")
-                      : forWhomWords[t.forWhom]}
-                </TableCell>
-                <TableCell align="right">{t.classes}</TableCell>
-                <TableCell align="right" sx={{ whiteSpace: "nowrap" }}>
+        <PlainTable
+          label="Sites and materials"
+          rows={list}
+          id={(t) => t.id}
+          columns={[
+            { head: "Title", cell: (t) => <strong>{t.title}</strong> },
+            {
+              head: "Address or file",
+              cell: (t) =>
+                t.url ? (
+                  <a href={t.url} target="_blank" rel="noreferrer noopener">
+                    {t.url}
+                  </a>
+                ) : t.fileName ? (
+                  <a href={`/api/shared-things/${t.id}/content`} download>
+                    {t.fileName}
+                  </a>
+                ) : (
+                  <StateMark mark="attention">no address yet</StateMark>
+                ),
+              look: "any",
+            },
+            {
+              head: "For",
+              cell: (t) =>
+                t.forWhom === "SomeGrades"
+                  ? `grade ${t.grades.join(", ")}`
+                  : t.forWhom === "SomeCourses"
+                    ? t.courses.join(", ")
+                    : forWhomWords[t.forWhom],
+            },
+            { head: "Classes", cell: (t) => t.classes, align: "right" },
+            {
+              head: "",
+              cell: (t) => (
+                <>
                   <Button onClick={() => setAsking(t)} aria-label={`Change ${t.title}`}>
                     Change…
                   </Button>
                   <Button color="inherit" onClick={() => bin.mutate(t)} aria-label={`Take off ${t.title}`}>
                     Take off
                   </Button>
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                </>
+              ),
+              align: "right",
+              look: "line",
+            },
+          ]}
+        />
       )}
       {asking && <ThingForm thing={asking === "new" ? undefined : asking} onClose={() => setAsking(null)} />}
       <Ask

@@ -9,7 +9,9 @@ import { useBinSpan, useSchool, useWorkspace } from "../../api/queries";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { DropFiles } from "../../parts/DropFiles";
-import { FolderTree } from "../../parts/FolderTree";
+import { useInSight } from "../../parts/useInSight";
+import { useYearOf } from "../../parts/yearShown";
+import { FolderTree } from "../../parts/folders/FolderTree";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { ThingTable } from "../../parts/ThingTable";
@@ -42,6 +44,7 @@ export function StudentClass() {
  */
 export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs?: ReactNode }) {
   const [address, setAddress] = useSearchParams();
+  useYearOf(w.head.year);
   const choose = (folder: number) =>
     setAddress((a) => {
       a.set("folder", String(folder));
@@ -57,6 +60,7 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
   const viewsOnly = w.head.state === "Open" && w.head.posts === false;
   const chosen =
     w.folders.find((f) => f.id === Number(address.get("folder"))) ?? w.folders.find((f) => f.parent == null);
+  const content = useInSight<HTMLDivElement>(chosen?.id);
   return (
     <Desk
       title={w.head.course}
@@ -103,20 +107,22 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
             onChoose={choose}
             staff={false}
           />
-          <FolderContent
-            key={chosen.id}
-            w={w}
-            folder={chosen}
-            page={Number(address.get("page")) || undefined}
-            onPage={(page) =>
-              setAddress((a) => {
-                if (page === null) a.delete("page");
-                else a.set("page", String(page));
-                return a;
-              })
-            }
-            shut={seenAs !== undefined || w.head.state !== "Open" || viewsOnly}
-          />
+          <div ref={content} className="shrinks">
+            <FolderContent
+              key={chosen.id}
+              w={w}
+              folder={chosen}
+              page={Number(address.get("page")) || undefined}
+              onPage={(page) =>
+                setAddress((a) => {
+                  if (page === null) a.delete("page");
+                  else a.set("page", String(page));
+                  return a;
+                })
+              }
+              shut={seenAs !== undefined || w.head.state !== "Open" || viewsOnly}
+            />
+          </div>
         </Box>
       )}
     </Desk>
@@ -146,7 +152,11 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
             </Typography>
             {waiting.map((a) => (
               <Typography key={a.id} variant="body2" component="div">
-                <Link component="button" onClick={() => a.folders[0] !== undefined && onFolder(a.folders[0])}>
+                <Link
+                  component="button"
+                  className="alone"
+                  onClick={() => a.folders[0] !== undefined && onFolder(a.folders[0])}
+                >
                   {a.title}
                 </Link>
                 {a.dueOn &&

@@ -6,23 +6,25 @@ import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
-import type { Schemas } from "../../api/client";
+import { api, take, type Schemas } from "../../api/client";
 import { useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { DropFiles } from "../../parts/DropFiles";
-import { FolderTree } from "../../parts/FolderTree";
+import { FolderTree } from "../../parts/folders/FolderTree";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { ThingTable } from "../../parts/ThingTable";
+import { useInSight } from "../../parts/useInSight";
 import { ruleWords, sayDate } from "../../parts/words";
 import { AddLink } from "./AddLink";
 import { KeptSlip } from "./KeptSlip";
 import { DepartmentSlip } from "./DepartmentSlip";
 import { FileAway } from "./FileAway";
-import { FolderActs, type Undoable } from "./FolderActs";
+import { FolderActs } from "./FolderActs";
+import { draftOf, undoable, type Undoable } from "./folderDraft";
 import { FolderForm } from "./FolderForm";
 import { PageDesk, PageForm } from "./PageDesk";
 import { ThingActs } from "./ThingActs";
@@ -32,7 +34,10 @@ import { WorkspaceSlip } from "./WorkspaceSlip";
 const keyList: [string, string][] = [
   ["↑ ↓", "go from folder to folder"],
   ["← →", "shut or unfold a folder"],
+  ["Home End", "go to the first or the last folder"],
+  ["A … Z", "go to a folder by its first letters"],
   ["Enter", "look into the folder"],
+  ["Ctrl X, Ctrl V", "take a folder up, put it into another"],
 ];
 
 /** The set-up desk of a class: its folders, what stands in them, and the step of opening. */
@@ -49,6 +54,7 @@ export function WorkspaceDesk() {
     w?.folders.find((f) => f.id === Number(address.get("folder"))) ??
     w?.folders.find((f) => f.parent == null);
   const choose = (folder: string) => setAddress({ folder });
+  const content = useInSight<HTMLDivElement>(showsUnfiled ? "unfiled" : chosen?.id);
   const [making, setMaking] = useState(false);
   const [binned, setBinned] = useState<Schemas["FolderView"] | null>(null);
   const back = useBringBack(id, () => setBinned(null));
@@ -56,6 +62,26 @@ export function WorkspaceDesk() {
   const putBack = useAct(
     (u: Undoable) => u.undo(id, u.folder.id),
     () => setUndo(null),
+  );
+  const move = useAct(
+    ({ folder, into }: { folder: Schemas["FolderView"]; into: Schemas["FolderView"] | null }) =>
+      take(
+        api.PUT("/api/classes/{classId}/folders/{folderId}", {
+          params: { path: { classId: id, folderId: folder.id } },
+          body: { ...draftOf(folder), parent: into?.id ?? null },
+        }),
+      ),
+    (_, { folder, into }) => {
+      const siblings = w?.folders.filter((f) => f.parent === folder.parent) ?? [];
+      setBinned(null);
+      setUndo(
+        undoable(
+          `“${folder.name}” stands ${into ? `in “${into.name}”` : "at the top"}.`,
+          folder,
+          siblings.findIndex((f) => f.id === folder.id),
+        ),
+      );
+    },
   );
   return (
     <Desk
@@ -100,6 +126,9 @@ export function WorkspaceDesk() {
                 chosen={showsUnfiled ? undefined : chosen?.id}
                 onChoose={(f) => choose(String(f))}
                 staff
+                onMove={
+                  w.head.state === "Archived" ? undefined : (folder, into) => move.mutate({ folder, into })
+                }
               />
             )}
             {w.head.state !== "Archived" && (
@@ -127,7 +156,7 @@ export function WorkspaceDesk() {
                 </Link>
               </Typography>
             )}
-            <Problem error={back.error ?? putBack.error} />
+            <Problem error={back.error ?? putBack.error ?? move.error} />
             {unfiled.length > 0 && (
               <Button onClick={() => choose("unfiled")} sx={{ mt: 1 }}>
                 <StateMark mark="attention">{unfiled.length} unfiled</StateMark>
@@ -137,33 +166,35 @@ export function WorkspaceDesk() {
               Look into the bin
             </Button>
           </Box>
-          {showsUnfiled ? (
-            <FileAway classId={id} items={unfiled} folders={w.folders} />
-          ) : (
-            chosen && (
-              <FolderView
-                key={chosen.id}
-                workspace={w}
-                folder={chosen}
-                page={Number(address.get("page")) || undefined}
-                onPage={(page) =>
-                  setAddress(
-                    page === null
-                      ? { folder: String(chosen.id) }
-                      : { folder: String(chosen.id), page: String(page) },
-                  )
-                }
-                onBinned={(f) => {
-                  setUndo(null);
-                  setBinned(f);
-                }}
-                onChanged={(u) => {
-                  setBinned(null);
-                  setUndo(u);
-                }}
-              />
-            )
-          )}
+          <div ref={content} className="shrinks">
+            {showsUnfiled ? (
+              <FileAway classId={id} items={unfiled} folders={w.folders} />
+            ) : (
+              chosen && (
+                <FolderView
+                  key={chosen.id}
+                  workspace={w}
+                  folder={chosen}
+                  page={Number(address.get("page")) || undefined}
+                  onPage={(page) =>
+                    setAddress(
+                      page === null
+                        ? { folder: String(chosen.id) }
+                        : { folder: String(chosen.id), page: String(page) },
+                    )
+                  }
+                  onBinned={(f) => {
+                    setUndo(null);
+                    setBinned(f);
+                  }}
+                  onChanged={(u) => {
+                    setBinned(null);
+                    setUndo(u);
+                  }}
+                />
+              )
+            )}
+          </div>
         </Box>
       )}
     </Desk>

@@ -12,7 +12,8 @@ import { Link as RouterLink, useNavigate } from "react-router";
 import { CourseMark } from "../../parts/CourseMark";
 import { Gauge, StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
-import { TickAll, TickRow, useTicks, type Ticks } from "../../parts/ticks";
+import { TickAll, TickRow } from "../../parts/ticks";
+import { useTicks, type Ticks } from "../../parts/useTicks";
 import { markOf, type Line, type Row, type Season, type Sorting } from "./boardRows";
 
 const columns: { season: Season; name: string; desk: string }[] = [

@@ -10,6 +10,7 @@ import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
+import { useArrival } from "../../parts/arrival";
 import { useTitle } from "../../parts/title";
 import { useVersioned } from "../../parts/useVersioned";
 import { count } from "../../parts/words";
@@ -33,6 +34,7 @@ export function YearDesk({ me }: { me: Schemas["Me"] }) {
   const sheet =
     years.data?.find((y) => String(y.id) === address.get("year")) ?? years.data?.[years.data.length - 1];
   useTitle("School years");
+  const heading = useArrival<HTMLHeadingElement>();
   const start = adding ? next.data : sheet?.calendar;
   const key = adding ? "year:next" : `year:${sheet?.id}`;
   return (
@@ -47,7 +49,7 @@ export function YearDesk({ me }: { me: Schemas["Me"] }) {
       <Box sx={{ px: 2.75, py: 2, borderRight: { md: 1 }, borderColor: { md: "divider" }, minWidth: 0 }}>
         <PlanPlaces me={me} />
         <Box sx={{ display: "flex", alignItems: "baseline", gap: 2, mb: 1 }}>
-          <Typography variant="h1">
+          <Typography variant="h1" ref={heading} tabIndex={-1}>
             {adding ? "Next school year" : `School year ${sheet?.calendar.label ?? ""}`}
           </Typography>
           <Box sx={{ flex: 1 }} />

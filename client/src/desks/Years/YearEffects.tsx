@@ -1,15 +1,11 @@
 import Box from "@mui/material/Box";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState, type ReactNode } from "react";
 import { createPortal } from "react-dom";
 import type { Schemas } from "../../api/client";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { PlainTable } from "../../parts/table/PlainTable";
 import { count, dayOf, sayDate } from "../../parts/words";
 
 const short = (iso: string) => dayOf(iso).toLocaleDateString(undefined, { day: "numeric", month: "short" });
@@ -193,24 +189,17 @@ function Changes({
         </Part>
       )}
       {e.weeks.length > 0 && e.weeksBefore > 0 && (
-        <Table aria-label="Weeks that change" sx={{ mt: 1 }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Calendar week from</TableCell>
-              <TableCell>Was</TableCell>
-              <TableCell>Will be</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {e.weeks.slice(0, 15).map((w) => (
-              <TableRow key={w.starts}>
-                <TableCell>{sayDate(w.starts)}</TableCell>
-                <TableCell>{weekSaid(w.was)}</TableCell>
-                <TableCell>{weekSaid(w.will)}</TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+        <PlainTable
+          label="Weeks that change"
+          rows={e.weeks.slice(0, 15)}
+          id={(w) => w.starts}
+          space={{ mt: 1 }}
+          columns={[
+            { head: "Calendar week from", cell: (w) => sayDate(w.starts) },
+            { head: "Was", cell: (w) => weekSaid(w.was) },
+            { head: "Will be", cell: (w) => weekSaid(w.will) },
+          ]}
+        />
       )}
       {e.weeks.length > 15 && e.weeksBefore > 0 && (
         <Typography variant="body2">and {e.weeks.length - 15} more weeks</Typography>

@@ -1,37 +1,83 @@
-import Box from "@mui/material/Box";
-import { useMemo, useState, type KeyboardEvent } from "react";
-import type { Schemas } from "../api/client";
-import { ruleWords } from "./words";
+import GlobalStyles from "@mui/material/GlobalStyles";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { RichTreeView } from "@mui/x-tree-view/RichTreeView";
+import { useRichTreeViewApiRef } from "@mui/x-tree-view/hooks";
+import { useMemo, useState, type KeyboardEvent, type MouseEvent } from "react";
+import type { Schemas } from "../../api/client";
+import { FolderLine, FolderLines, type Carrying } from "./FolderLine";
+import { folders as looks } from "./looks";
+import { above, branches, found, within, type Branch } from "./lines";
 
 type Folder = Schemas["FolderView"];
 
-/** Folders of a workspace as a tree, worked with the arrow keys. */
+/** From so many folders on, one is found by typing. */
+const several = 15;
+
+const styles = <GlobalStyles styles={looks} />;
+const slots = { item: FolderLine };
+const idOf = (b: Branch<Folder>) => String(b.folder.id);
+const nameOf = (b: Branch<Folder>) => b.folder.name;
+const belowOf = (b: Branch<Folder>) => b.below;
+
+/**
+ * Folders of a workspace as a tree, worked with the arrow keys, Home, End and the first letters of a name; found by typing where
+ * there are many; moved with the pointer, or taken up and put down with the keys.
+ */
 export function FolderTree(props: {
   folders: Folder[];
   counts: Map<number, number>;
   chosen?: number;
   onChoose: (id: number) => void;
   staff: boolean;
+  /** Moves a folder into another, or to the top; without it none is moved. */
+  onMove?: (folder: Folder, into: Folder | null) => void;
 }) {
-  const { folders, chosen, onChoose } = props;
-  const below = useMemo(() => {
-    const ids = new Set(folders.map((f) => f.id));
-    const map = new Map<number | null, Folder[]>();
-    for (const f of folders) {
-      const at = f.parent != null && ids.has(f.parent) ? f.parent : null;
-      map.set(at, [...(map.get(at) ?? []), f]);
-    }
+  const { folders, chosen, onChoose, onMove } = props;
+  const tree = useRichTreeViewApiRef();
+  const [find, setFind] = useState("");
+  const [opened, setOpened] = useState<ReadonlySet<number>>(
+    () => new Set(chosen ? above(folders, chosen) : []),
+  );
+  const [shown, setShown] = useState(chosen);
+  if (shown !== chosen) {
+    // What is looked into is in sight.
+    setShown(chosen);
+    if (chosen !== undefined) setOpened(new Set([...opened, ...above(folders, chosen)]));
+  }
+  const left = useMemo(() => found(folders, find), [folders, find]);
+  const items = useMemo(() => branches(left), [left]);
+  const byId = useMemo(() => {
+    const map = new Map<string, Branch<Folder>>();
+    const walk = (list: Branch<Folder>[]) => {
+      for (const b of list) {
+        map.set(idOf(b), b);
+        walk(b.below);
+      }
+    };
+    walk(items);
     return map;
-  }, [folders]);
-  const [opened, setOpened] = useState<ReadonlySet<number>>(new Set());
-  const lines: { folder: Folder; depth: number; parent: boolean }[] = [];
-  const walk = (of: number | null, depth: number) => {
-    for (const folder of below.get(of) ?? []) {
-      lines.push({ folder, depth, parent: below.has(folder.id) });
-      if (opened.has(folder.id)) walk(folder.id, depth + 1);
-    }
+  }, [items]);
+  const [carried, setCarried] = useState<Folder | null>(null);
+  const barred = useMemo(() => (carried ? within(folders, carried.id) : null), [folders, carried]);
+  const takes = (into: Folder | null) =>
+    carried !== null &&
+    (into === null
+      ? carried.parent !== null
+      : !barred!.has(into.id) && into.ownOf == null && into.id !== carried.parent);
+  const put = (into: Folder | null) => {
+    if (carried && takes(into)) onMove?.(carried, into);
+    setCarried(null);
   };
-  walk(null, 0);
+  const carrying: Carrying | undefined = onMove && {
+    carried: carried?.id,
+    // A student's own folder and that of a group stand where their plan says.
+    may: (f) => f.ownOf == null,
+    takeUp: setCarried,
+    takes,
+    put,
+    drop: () => setCarried(null),
+  };
   const toggle = (id: number, open?: boolean) =>
     setOpened((o) => {
       const next = new Set(o);
@@ -39,90 +85,83 @@ export function FolderTree(props: {
       else next.delete(id);
       return next;
     });
-  const onKeys = (e: KeyboardEvent<HTMLElement>) => {
-    const items = [...e.currentTarget.querySelectorAll<HTMLElement>("[role=treeitem]")];
-    const at = items.indexOf(e.target as HTMLElement);
-    const line = lines[at];
-    if (!line) return;
-    if (e.key === "ArrowDown") items[at + 1]?.focus();
-    else if (e.key === "ArrowUp") items[at - 1]?.focus();
-    else if (e.key === "ArrowRight" && line.parent) toggle(line.folder.id, true);
-    else if (e.key === "ArrowLeft") toggle(line.folder.id, false);
-    else if (e.key === "Enter" || e.key === " ") onChoose(line.folder.id);
-    else return;
+  const onClick = (e: MouseEvent, id: string) => {
+    const branch = byId.get(id);
+    if (!branch) return;
+    const only = (e.target as Element).closest(".MuiTreeItem-iconContainer") !== null;
+    if (branch.below.length > 0)
+      toggle(branch.folder.id, only || branch.folder.id === chosen ? undefined : true);
+  };
+  const toTree = (e: KeyboardEvent) => {
+    const first = items[0];
+    if (e.key !== "ArrowDown" || !first) return;
     e.preventDefault();
+    tree.current?.focusItem?.(e, idOf(first));
   };
   return (
-    <Box role="tree" aria-label="Folders" onKeyDown={onKeys}>
-      {lines.map(({ folder, depth, parent }, i) => {
-        const open = opened.has(folder.id);
-        const n = props.counts.get(folder.id) ?? 0;
-        return (
-          <Box
-            key={folder.id}
-            role="treeitem"
-            aria-level={depth + 1}
-            aria-expanded={parent ? open : undefined}
-            aria-selected={folder.id === chosen}
-            tabIndex={folder.id === chosen || (chosen === undefined && i === 0) ? 0 : -1}
-            onClick={() => {
-              onChoose(folder.id);
-              if (parent) toggle(folder.id, folder.id === chosen ? undefined : true);
-            }}
-            sx={{
-              display: "flex",
-              alignItems: "center",
-              gap: 0.75,
-              minHeight: 32,
-              pl: 0.5 + depth * 2,
-              pr: 1,
-              cursor: "pointer",
-              borderBottom: 1,
-              borderColor: "divider",
-              borderLeft: "3px solid",
-              borderLeftColor: folder.id === chosen ? "primary.main" : "transparent",
-              bgcolor: folder.id === chosen ? "action.selected" : "transparent",
-              "&:hover": { bgcolor: "action.hover" },
-            }}
-          >
-            <Box
-              component="span"
-              aria-hidden="true"
-              sx={{ width: 12, color: "text.secondary", fontSize: 11 }}
-            >
-              {parent ? (open ? "▾" : "▸") : ""}
-            </Box>
-            <Box
-              component="span"
-              sx={{
-                fontWeight: depth === 0 ? 600 : 400,
-                overflow: "hidden",
-                textOverflow: "ellipsis",
-                whiteSpace: "nowrap",
-                fontSize: "0.9rem",
-              }}
-            >
-              {folder.name}
-            </Box>
-            <Box sx={{ flex: 1 }} />
-            {n > 0 && (
-              <Box component="span" sx={{ fontSize: 12.5, whiteSpace: "nowrap" }}>
-                {n}
-              </Box>
-            )}
-            {props.staff && folder.rule !== "AsAbove" && (
-              <Box component="span" sx={{ fontSize: 12, color: "text.secondary", whiteSpace: "nowrap" }}>
-                {ruleWords[folder.rule]}
-              </Box>
-            )}
-            {!props.staff && (folder.right === "Add" || folder.right === "Edit") && (
-              <Box component="span" sx={{ fontSize: 12, color: "text.secondary", whiteSpace: "nowrap" }}>
-                {folder.mine ? "yours" : "you may add"}
-              </Box>
-            )}
-          </Box>
-        );
-      })}
-    </Box>
+    <div className="folders">
+      {styles}
+      {folders.length >= several && (
+        <TextField
+          fullWidth
+          variant="standard"
+          label="Find a folder"
+          value={find}
+          onChange={(e) => setFind(e.target.value)}
+          onKeyDown={toTree}
+        />
+      )}
+      <FolderLines.Provider
+        value={{
+          byId,
+          counts: props.counts,
+          staff: props.staff,
+          chosen,
+          choose: (f) => {
+            onChoose(f.id);
+            toggle(f.id, true);
+          },
+          carrying,
+        }}
+      >
+        <RichTreeView
+          aria-label="Folders"
+          apiRef={tree}
+          domStructure="flat"
+          items={items}
+          getItemId={idOf}
+          getItemLabel={nameOf}
+          getItemChildren={belowOf}
+          slots={slots}
+          itemChildrenIndentation={16}
+          expansionTrigger="iconContainer"
+          expandedItems={find.trim() === "" ? [...opened].map(String) : [...byId.keys()]}
+          onExpandedItemsChange={(_, ids) => find.trim() === "" && setOpened(new Set(ids.map(Number)))}
+          selectedItems={chosen === undefined ? null : String(chosen)}
+          onSelectedItemsChange={(_, id) => id !== null && onChoose(Number(id))}
+          onItemClick={onClick}
+        />
+      </FolderLines.Provider>
+      {find.trim() !== "" && (
+        <Typography variant="body2" role="status">
+          {left.length === 0 ? "No folder has that in its name." : null}
+        </Typography>
+      )}
+      {carried && (
+        <Typography
+          variant="body2"
+          role="status"
+          className="put-at-top"
+          onDragOver={(e) => takes(null) && e.preventDefault()}
+          onDrop={(e) => {
+            e.preventDefault();
+            put(null);
+          }}
+        >
+          “{carried.name}” is taken up: put it into a folder (Ctrl V)
+          {takes(null) && ", or here to stand at the top"}. Escape puts it back.
+        </Typography>
+      )}
+    </div>
   );
 }

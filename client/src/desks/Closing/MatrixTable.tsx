@@ -1,0 +1,162 @@
+import Link from "@mui/material/Link";
+import Typography from "@mui/material/Typography";
+import { Link as RouterLink } from "react-router";
+import type { Schemas } from "../../api/client";
+import { StateMark, type Mark } from "../../parts/StateMark";
+import { TickTable } from "../../parts/table/TickTable";
+import { count } from "../../parts/words";
+import { levels } from "./closingWords";
+
+type Row = Schemas["ClosingRow"];
+
+/** Classes against the steps of closing; each cell leads to the desk that mends it. */
+export function MatrixTable(props: {
+  rows: Row[];
+  ticked: ReadonlySet<number>;
+  onTick: (ids: ReadonlySet<number>) => void;
+}) {
+  return (
+    <TickTable
+      label="Classes against the steps of closing"
+      rows={props.rows}
+      id={(r) => r.id}
+      ticks={{
+        ticked: props.ticked,
+        set: props.onTick,
+        label: (r) => `Tick ${r.name}`,
+        all: "Tick all classes shown",
+      }}
+      columns={[
+        {
+          head: "Class",
+          width: "30%",
+          by: (r) => r.name,
+          cell: (r) => (
+            <>
+              <Link component={RouterLink} to={`/classes/${r.id}/close`} title={r.name} className="one-line">
+                {r.name}
+              </Link>
+              <Typography variant="caption" component="div" color="textSecondary">
+                {r.lead}
+              </Typography>
+            </>
+          ),
+        },
+        { head: "Stands", cell: (r) => <Standing r={r} />, says: standing },
+        { head: "Work", by: (r) => r.held, cell: (r) => <Held r={r} /> },
+        {
+          head: "Unfiled",
+          by: (r) => r.unfiled,
+          cell: (r) =>
+            r.unfiled === 0 ? "–" : <To r={r} desk="tidy" mark="attention" text={`${r.unfiled}`} />,
+        },
+        {
+          head: "Invited, on hold",
+          by: (r) => r.invitations + r.onHold,
+          says: waiting,
+          cell: (r) =>
+            r.invitations + r.onHold === 0 ? (
+              "–"
+            ) : (
+              <To
+                r={r}
+                desk={r.invitations > 0 ? "invitations" : "enroll"}
+                mark="attention"
+                text={waiting(r)}
+              />
+            ),
+        },
+        { head: "Calendar", cell: (r) => (closed(r) ? "–" : r.calendarOn ? "on" : "off") },
+        {
+          head: "Shelf",
+          says: (r) => (r.shelfSet ? "open" : "none"),
+          cell: (r) => (
+            <To r={r} desk="shelf" mark={r.shelfSet ? "done" : "none"} text={r.shelfSet ? "open" : "none"} />
+          ),
+        },
+        {
+          head: "Next year",
+          says: (r) => (r.nextYearMade ? "made" : "not yet"),
+          cell: (r) => (
+            <To
+              r={r}
+              desk="roll-over"
+              mark={r.nextYearMade ? "done" : "notYet"}
+              text={r.nextYearMade ? "made" : "not yet"}
+            />
+          ),
+        },
+      ]}
+    />
+  );
+}
+
+const closed = (r: Row) => r.state === "Archived";
+
+const waiting = (r: Row) =>
+  [r.invitations > 0 && `${r.invitations} invited`, r.onHold > 0 && `${r.onHold} on hold`]
+    .filter(Boolean)
+    .join(", ");
+
+function To({ r, desk, mark, text }: { r: Row; desk: string; mark: Mark; text: string }) {
+  return (
+    <Link component={RouterLink} to={`/classes/${r.id}/${desk}`} underline="hover" color="inherit">
+      <StateMark mark={mark}>{text}</StateMark>
+    </Link>
+  );
+}
+
+const stands = (r: Row): [Mark, string] =>
+  closed(r)
+    ? ["done", "in the loft"]
+    : r.signedOff
+      ? ["none", "signed off"]
+      : r.runGoing
+        ? ["underway", "closing now"]
+        : r.state === "InPreparation"
+          ? ["notYet", "never opened"]
+          : [levels[r.level].mark, levels[r.level].word];
+
+const standing = (r: Row) => stands(r)[1];
+
+function Standing({ r }: { r: Row }) {
+  const [mark, word] = stands(r);
+  const wants = !closed(r) && !r.signedOff && r.level === "Attention";
+  return (
+    <>
+      <StateMark mark={mark} strong={mark === "blocked"}>
+        {word}
+      </StateMark>
+      {wants && (
+        <Typography variant="caption" component="div" color="textSecondary" className="narrow">
+          {r.findings
+            .filter((x) => x.level === "Attention" && x.code !== "next-year")
+            .map((x) => x.text)
+            .join(" ")}
+        </Typography>
+      )}
+    </>
+  );
+}
+
+function Held({ r }: { r: Row }) {
+  return (
+    <>
+      {r.held === 0 ? (
+        <To r={r} desk="work" mark="done" text="with students" />
+      ) : (
+        <To
+          r={r}
+          desk="work"
+          mark="blocked"
+          text={`${r.held} held${r.draftMarks > 0 ? `, ${r.draftMarks} draft marks` : ""}`}
+        />
+      )}
+      {r.onlyCopies > 0 && (
+        <Typography variant="caption" component="div" color="error">
+          {count(r.onlyCopies, "only copy", "only copies")}
+        </Typography>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,53 @@
+const focusable =
+  "a[href], button:not([disabled]), input:not([disabled]), select:not([disabled]), textarea:not([disabled]), [tabindex]";
+
+const among = (place: Element) =>
+  [...place.querySelectorAll<HTMLElement>(focusable)].filter(
+    (e) => !e.closest("[inert], [aria-hidden=true]"),
+  );
+
+/**
+ * Keeps the focus on the page. What had it is gone: it goes to what stands in its place now, so that a list is worked on row by
+ * row. What had it was shut while something runs: it has it again when it is open.
+ * @returns Ends it.
+ */
+export function keepFocus(root: HTMLElement): () => void {
+  let last: HTMLElement | null = null;
+  // Where it stood: each place around it, from the nearest, and the how many-th it was there.
+  let stood: { place: Element; at: number }[] = [];
+  const came = (e: Event) => {
+    if (!(e.target instanceof HTMLElement) || !root.contains(e.target)) return;
+    last = e.target;
+    stood = [];
+    for (let place = last.parentElement; place && root.contains(place); place = place.parentElement)
+      if (place.matches("tr, li, tbody, ul, ol, [role=group], [role=tree], section, form, aside, main"))
+        stood.push({ place, at: among(place).indexOf(last) });
+  };
+  // Who clicks beside everything wants nothing to have it.
+  const clicked = (e: Event) => {
+    if (!(e.target as Element).closest(focusable)) last = null;
+  };
+  const watch = new MutationObserver(() => {
+    if (!last || document.activeElement !== document.body) return;
+    if (last.isConnected) {
+      if (!last.matches(":disabled")) last.focus({ preventScroll: true });
+      return;
+    }
+    for (const { place, at } of stood) {
+      if (!place.isConnected) continue;
+      const now = among(place);
+      const next = now[Math.min(at, now.length - 1)];
+      if (!next) continue;
+      next.focus({ preventScroll: true });
+      return;
+    }
+  });
+  document.addEventListener("focusin", came);
+  document.addEventListener("pointerdown", clicked);
+  watch.observe(root, { childList: true, subtree: true, attributes: true, attributeFilter: ["disabled"] });
+  return () => {
+    watch.disconnect();
+    document.removeEventListener("focusin", came);
+    document.removeEventListener("pointerdown", clicked);
+  };
+}
