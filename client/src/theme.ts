@@ -72,6 +72,23 @@ export const theme = createTheme({
         // On paper there is only what is to be read.
         "@media print": {
           "header, nav, aside, [href='#desk']": { display: "none !important" },
+          // What is only worked with; a head that is a button says the name of its column.
+          "main .MuiButton-root:not(thead *), main .MuiToggleButtonGroup-root, main .MuiFormControl-root, main .tick, main .no-head, main .MuiAutocomplete-root":
+            { display: "none !important" },
+          // Ink on paper, whatever the screen is.
+          "html[data-scheme]": {
+            colorScheme: "light",
+            "--mui-palette-text-primary": "#000",
+            "--mui-palette-text-secondary": "#444",
+            "--mui-palette-divider": "#999",
+            "--mui-palette-background-default": "#fff",
+            "--mui-palette-background-paper": "#fff",
+            "--mui-palette-primary-main": "#0f464d",
+            "--mui-palette-success-main": "#345216",
+            "--mui-palette-warning-main": "#6d4507",
+            "--mui-palette-error-main": "#7d2a1b",
+            "--mui-palette-action-selected": "#fff",
+          },
           body: { overflow: "visible", backgroundColor: "#fff !important" },
         },
         "@page": { margin: "10mm" },

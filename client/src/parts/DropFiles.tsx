@@ -1,13 +1,13 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState, type DragEvent, type ReactNode } from "react";
+import { useState, type DragEvent, type ReactNode } from "react";
 import { api, ProblemError, sendFile, take, type Schemas } from "../api/client";
 import { chosenTree, readEntries, type TreeFile } from "./droppedTree";
 import { StateMark } from "./StateMark";
 import { count } from "./words";
+import { FileButton } from "./FileButton";
 
 interface Sending {
   key: string;
@@ -35,7 +35,6 @@ export function DropFiles({
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<Sending[]>([]);
   const [told, setTold] = useState<{ wrong?: string; folders?: string[]; made?: number; files?: number }>({});
-  const input = useRef<HTMLInputElement>(null);
   const queries = useQueryClient();
   const change = (key: string, to: Partial<Sending>) =>
     setSending((all) => all.map((s) => (s.key === key ? { ...s, ...to } : s)));
@@ -145,55 +144,35 @@ export function DropFiles({
     >
       {children}
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, mt: 1.25, flexWrap: "wrap" }}>
-        <Button variant="outlined" onClick={() => input.current?.click()} disabled={going}>
+        <FileButton multiple disabled={going} onFiles={flat}>
           {label}
-        </Button>
+        </FileButton>
         {tree && (
-          <Button variant="outlined" component="label" disabled={going}>
+          <FileButton
+            folder
+            label="Add a folder with all that is in it"
+            disabled={going}
+            onFiles={(files) => {
+              const chosen = chosenTree(files);
+              if (chosen.files.length > 0) void whole(chosen);
+            }}
+          >
             Add a folder…
-            <input
-              type="file"
-              hidden
-              aria-label="Add a folder with all that is in it"
-              ref={(chooser) => chooser?.setAttribute("webkitdirectory", "")}
-              onChange={(e) => {
-                const chosen = chosenTree([...(e.target.files ?? [])]);
-                if (chosen.files.length > 0) void whole(chosen);
-                e.target.value = "";
-              }}
-            />
-          </Button>
+          </FileButton>
         )}
         {tree && (
-          <Button variant="outlined" component="label" disabled={going}>
+          <FileButton
+            label="Unpack a zip here"
+            accept=".zip,application/zip"
+            disabled={going}
+            onFiles={([file]) => file && void unpack(file)}
+          >
             Unpack a zip…
-            <input
-              type="file"
-              hidden
-              accept=".zip,application/zip"
-              aria-label="Unpack a zip here"
-              onChange={(e) => {
-                const file = e.target.files?.[0];
-                if (file) void unpack(file);
-                e.target.value = "";
-              }}
-            />
-          </Button>
+          </FileButton>
         )}
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
           {tree ? "or drop files and whole folders here" : "or drop files here"}
         </Typography>
-        <input
-          ref={input}
-          type="file"
-          multiple
-          hidden
-          aria-label={label}
-          onChange={(e) => {
-            flat([...(e.target.files ?? [])]);
-            e.target.value = "";
-          }}
-        />
       </Box>
       {told.wrong && <StateMark mark="blocked">{told.wrong}</StateMark>}
       {told.made !== undefined && (

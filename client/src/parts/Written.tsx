@@ -1,12 +1,25 @@
 import Box from "@mui/material/Box";
-import Markdown from "react-markdown";
+import { createElement, useMemo, type ReactNode } from "react";
+import Markdown, { type Components } from "react-markdown";
 import { webAddress } from "./webAddress";
+
+// The desk and what stands on it have the headings of the first two ranks: the highest that was written is of the third.
+function heads(text: string): Components {
+  const written = [...text.matchAll(/^ {0,3}(#{1,6})\s/gm)].map((m) => m[1]!.length);
+  const highest = Math.min(6, ...written);
+  const head = (n: number) =>
+    function Head({ children }: { children?: ReactNode }) {
+      return createElement(`h${Math.min(6, Math.max(3, 3 + n - highest))}`, null, children);
+    };
+  return { h1: head(1), h2: head(2), h3: head(3), h4: head(4), h5: head(5), h6: head(6) };
+}
 
 /**
  * Formatted text as people wrote it: CommonMark, and nothing else. HTML in it is shown as nothing, addresses that are no web
  * addresses lead nowhere, and pictures of other sites are not fetched.
  */
 export function Written({ text }: { text: string }) {
+  const ranked = useMemo(() => heads(text), [text]);
   return (
     <Box
       sx={{
@@ -29,10 +42,7 @@ export function Written({ text }: { text: string }) {
         disallowedElements={["img"]}
         urlTransform={webAddress}
         components={{
-          // The desk has the heading of the first level already.
-          h1: ({ children }) => <h3>{children}</h3>,
-          h2: ({ children }) => <h4>{children}</h4>,
-          h3: ({ children }) => <h5>{children}</h5>,
+          ...ranked,
           a: ({ href, children }) =>
             href ? (
               <a href={href} target="_blank" rel="noreferrer noopener">

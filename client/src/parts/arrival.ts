@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import { NavigationType, useLocation, useNavigationType } from "react-router";
 
 // The place in which one is: a desk that is drawn anew there is no arrival.
-let here: string | null = null;
+let here = window.location.pathname;
 
 const field = "input, textarea, select, [contenteditable], [role=dialog] *";
 
@@ -12,10 +12,8 @@ export function useArrival<E extends HTMLElement>() {
   const { pathname } = useLocation();
   const way = useNavigationType();
   useEffect(() => {
-    const first = here === null;
-    const same = here === pathname;
+    if (here === pathname) return;
     here = pathname;
-    if (first || same) return;
     // Back goes to where one was, which the browser knows.
     if (way !== NavigationType.Pop) window.scrollTo(0, 0);
     if (document.activeElement?.matches(field)) return;

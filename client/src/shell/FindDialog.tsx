@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Dialog from "@mui/material/Dialog";
+import Typography from "@mui/material/Typography";
 import List from "@mui/material/List";
 import ListItemButton from "@mui/material/ListItemButton";
 import ListItemText from "@mui/material/ListItemText";
@@ -59,7 +60,10 @@ export function FindDialog(props: {
     void go(f.to);
   };
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label="Find anything">
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="find-anything">
+      <Typography variant="h2" id="find-anything" className="only-heard">
+        Find anything
+      </Typography>
       <Box sx={{ p: 2 }}>
         <TextField
           autoFocus

@@ -87,7 +87,7 @@ public sealed class SchoolDirectory(Premises premises)
         return premises.Db.Write(c =>
         {
             var known = new Knowing(DirectoryStore.Known(c)).Find(new(null, d.StudentNumber, d.Email, null, d.Name, true, d.Grade));
-            if (known.Knowledge is Knowledge.Conflict || (known.Knowledge is Knowledge.Known && !known.Why.Contains("name", StringComparison.Ordinal)))
+            if (known.Knowledge is Knowledge.Conflict || (known.Knowledge is Knowledge.Known && !known.ByName))
                 throw new RefusedException("person-known", $"{d.Name.Display} is in the directory already: {known.Why}.", "Enroll the one who is there.", d.StudentNumber is not null ? "studentNumber" : "email");
             if (known.Knowledge is not Knowledge.Unknown && !evenSo)
                 throw new RefusedException("person-maybe-known", $"{d.Name.Display} may be in the directory already: {known.Why}.", "Look at who is there; if this is another person, say so and add them.", "given");

@@ -30,7 +30,8 @@ public enum Knowledge
 /// <param name="Person">For <see cref="Knowledge.Known"/> alone.</param>
 /// <param name="Candidates">For a conflict and a possibility; the likeliest first.</param>
 /// <param name="Why">In words, for a person.</param>
-public sealed record Recognised(Knowledge Knowledge, PersonId? Person, IReadOnlyList<PersonId> Candidates, string Why);
+/// <param name="ByName">It was the name alone, or name and grade, that they were known by, and nothing that only they have.</param>
+public sealed record Recognised(Knowledge Knowledge, PersonId? Person, IReadOnlyList<PersonId> Candidates, string Why, bool ByName = false);
 
 /// <summary>
 /// Is this somebody we know? By record id, then student number, then e-mail, then user name: the first that decides,
@@ -98,7 +99,7 @@ public sealed class Knowing
         var named = (claim.NameOrderKnown ? byName : byEitherOrder).Value[key].DistinctBy(p => p.Id).Where(p => !Contradicts(claim.StudentNumber, p.StudentNumber)).ToList();
         var same = named.Where(p => !Contradicts(claim.RecordId, p.RecordId)).ToList();
         var ofGrade = string.IsNullOrWhiteSpace(claim.Grade) ? same : [.. same.Where(p => string.Equals(p.Grade, claim.Grade.Trim(), StringComparison.OrdinalIgnoreCase))];
-        if (ofGrade.Count == 1) return new(Knowledge.Known, ofGrade[0].Id, [], string.IsNullOrWhiteSpace(claim.Grade) ? "by name" : "by name and grade");
+        if (ofGrade.Count == 1) return new(Knowledge.Known, ofGrade[0].Id, [], string.IsNullOrWhiteSpace(claim.Grade) ? "by name" : "by name and grade", ByName: true);
         if (ofGrade.Count > 1) return new(Knowledge.Possible, null, [.. ofGrade.Take(MostCandidates).Select(p => p.Id)], $"{ofGrade.Count} people have this name");
         if (same.Count > 0) return new(Knowledge.Possible, null, [.. same.Take(MostCandidates).Select(p => p.Id)], $"the name is there, but in grade {string.Join(", ", same.Select(p => p.Grade ?? "–").Distinct())}");
         // Records that know one child twice say no more than records that know two children of one name.

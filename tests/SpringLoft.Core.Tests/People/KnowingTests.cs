@@ -52,6 +52,14 @@ public class KnowingTests
     }
 
     [Fact]
+    public void Known_by_a_name_is_told_from_known_by_what_only_they_have()
+    {
+        Find(user: "S1003").ByName.ShouldBeFalse();
+        Find(number: "1001").ByName.ShouldBeFalse();
+        Directory.Find(new(null, null, null, null, Umi.Name, true, Umi.Grade)).ShouldSatisfyAllConditions(r => r.Knowledge.ShouldBe(Knowledge.Known), r => r.ByName.ShouldBeTrue());
+    }
+
+    [Fact]
     public void Two_of_them_naming_two_people_is_for_a_person_to_settle()
     {
         var conflict = Find(number: "1001", email: "runa@tiny.invalid");

@@ -242,6 +242,30 @@ test("the directory finds by first letters and looks before it adds", async () =
   await isAccessible(coordinator, "adding a person");
 });
 
+test("the directory is put in order over all who are found and not over a page, and its address says so", async () => {
+  await coordinator.goto("/enroll/directory?role=Student");
+  const table = coordinator.getByRole("table", { name: "People" });
+  const numbers = async () => (await table.locator("td[data-head=Number]").allTextContents()).map(Number);
+  await expect(table.getByRole("row").nth(1)).toBeVisible();
+  await table.getByRole("button", { name: "Number", exact: true }).click();
+  await expect(coordinator).toHaveURL(/order=Number/);
+  await expect(async () => expect((await numbers())[0]).toBe(1001)).toPass();
+  await table.getByRole("button", { name: "Number", exact: true }).click();
+  await expect(table.getByRole("columnheader", { name: "Number" })).toHaveAttribute("aria-sort", "descending");
+  // More than one page of them: the highest stands first.
+  await expect(async () => {
+    const seen = await numbers();
+    expect(seen[0]).toBeGreaterThan(1200);
+    expect(seen).toEqual([...seen].sort((a, b) => b - a));
+  }).toPass();
+  // What is ticked on one page stays ticked when another is ticked whole.
+  await table.getByRole("checkbox", { name: /^Tick / }).nth(1).check();
+  await coordinator.getByRole("button", { name: "After" }).click();
+  await expect(coordinator.getByText(/^101 to/)).toBeVisible();
+  await table.getByRole("checkbox", { name: "Tick all on this page" }).check();
+  await expect(coordinator.getByRole("heading", { name: "101 people ticked" })).toBeVisible();
+});
+
 test("who has left the school comes off the rosters where nothing is held, and is back when that was wrong", async () => {
   const person = { given: "Ephraim", family: "Quicklee", role: "Student", grade: "5", studentNumber: "8801", email: null, school: null };
   const who = { ...(await post(coordinator, "/api/people", { person, evenSo: true })), sortName: "Quicklee, Ephraim" };

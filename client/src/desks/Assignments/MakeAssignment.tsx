@@ -4,12 +4,13 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
+import { pathsOf } from "../../parts/folders/lines";
 import { typedNumber } from "../../parts/typedNumber";
 import { StateMark } from "../../parts/StateMark";
 
@@ -75,10 +76,7 @@ function AssignmentForm({
   );
   const wrong = make.error instanceof ProblemError ? make.error.field : undefined;
   const all = w.folders;
-  const nameOf = (f: Schemas["FolderView"]): string => {
-    const above = all.find((x) => x.id === f.parent);
-    return above ? `${nameOf(above)} / ${f.name}` : f.name;
-  };
+  const paths = useMemo(() => pathsOf(all), [all]);
   if (blind.length > 0)
     return (
       <Ask
@@ -145,7 +143,7 @@ function AssignmentForm({
           options={all}
           value={folders}
           onChange={(_, v) => setFolders(v)}
-          getOptionLabel={nameOf}
+          getOptionLabel={(f) => paths.get(f.id) ?? f.name}
           getOptionKey={(f) => f.id}
           isOptionEqualToValue={(a, b) => a.id === b.id}
           renderInput={(p) => (

@@ -1,5 +1,4 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
@@ -10,6 +9,7 @@ import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { FileButton } from "../../parts/FileButton";
 
 /** Reads an archive package back in: checked byte by byte, shown, then taken into the loft. */
 export function ReadPackage() {
@@ -34,20 +34,16 @@ export function ReadPackage() {
       <Typography sx={{ color: "text.secondary", mb: 1 }}>
         An archive package of this school or another installation stands in the loft again, as it was.
       </Typography>
-      <Button component="label" variant="outlined">
+      <FileButton
+        accept=".zip"
+        onFiles={(files) => {
+          check.reset();
+          read.reset();
+          setFile(files[0] ?? null);
+        }}
+      >
         Choose a package…
-        <input
-          type="file"
-          accept=".zip"
-          hidden
-          onChange={(e) => {
-            check.reset();
-            read.reset();
-            setFile(e.target.files?.[0] ?? null);
-            e.target.value = "";
-          }}
-        />
-      </Button>
+      </FileButton>
       <Ask
         open={file !== null}
         title={`Read “${file?.name}” in`}

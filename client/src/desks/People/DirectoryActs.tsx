@@ -19,6 +19,7 @@ import { ErasePerson } from "./ErasePerson";
 import { ChangeRole } from "./ChangeRole";
 import { MarkAsLeft } from "./MarkAsLeft";
 import type { StaffRole } from "./roles";
+import { PickOne } from "../../parts/PickOne";
 
 /** What can be done with the people ticked: into a class or a group, another role, left or back. */
 export function DirectoryActs(props: {
@@ -209,15 +210,12 @@ function AddToClass(props: { people: Schemas["DirectoryRow"][]; onDone: () => vo
       onClose={props.onClose}
     >
       <Box sx={{ display: "flex", flexDirection: "column", gap: 2, pt: 1 }}>
-        <TextField select label="Class" value={to} onChange={(e) => setTo(Number(e.target.value))}>
-          {(board.data?.rows ?? [])
-            .filter((k) => wanted.has(k.id))
-            .map((k) => (
-              <MenuItem key={k.id} value={k.id}>
-                {k.name}
-              </MenuItem>
-            ))}
-        </TextField>
+        <PickOne
+          label="Class"
+          options={(board.data?.rows ?? []).filter((k) => wanted.has(k.id))}
+          value={to === "" ? null : to}
+          onChange={(k) => setTo(k ?? "")}
+        />
         {(groups.data?.groups.length ?? 0) > 0 && (
           <TextField
             select

@@ -18,6 +18,7 @@ import { count } from "../../parts/words";
 import { DirectoryActs } from "./DirectoryActs";
 import { PersonForm } from "./PersonForm";
 import { roleNames } from "./roles";
+import { PickOne } from "../../parts/PickOne";
 
 type Row = Schemas["DirectoryRow"];
 
@@ -165,13 +166,14 @@ export function DirectoryDesk({ me }: { me: Schemas["Me"] }) {
             ))}
           </Choice>
         )}
-        <Choice label="Class" value={get("class")} onChange={(v) => set("class", v)} wide>
-          {(board.data?.rows ?? []).map((k) => (
-            <MenuItem key={k.id} value={String(k.id)}>
-              {k.name}
-            </MenuItem>
-          ))}
-        </Choice>
+        <PickOne
+          label="Class"
+          none="any"
+          minWidth={220}
+          options={board.data?.rows ?? []}
+          value={Number(get("class")) || null}
+          onChange={(k) => set("class", k === null ? "" : String(k))}
+        />
         <Choice label="Which" value={get("which")} onChange={(v) => set("which", v)}>
           <MenuItem value="none">in no class</MenuItem>
           <MenuItem value="double">possible duplicate</MenuItem>

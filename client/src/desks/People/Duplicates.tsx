@@ -71,7 +71,9 @@ export function Duplicates({ me }: { me: Schemas["Me"] }) {
               ] as const
             ).map(([x, other]) => (
               <Box key={x.id} sx={{ minWidth: 0 }}>
-                <Typography variant="h3">{x.sortName}</Typography>
+                <Typography variant="h3" component="h2">
+                  {x.sortName}
+                </Typography>
                 <Typography variant="body2">
                   {[
                     x.grade && `grade ${x.grade}`,

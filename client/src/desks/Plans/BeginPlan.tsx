@@ -1,5 +1,3 @@
-import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import ToggleButton from "@mui/material/ToggleButton";
 import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
@@ -9,6 +7,8 @@ import { api, sendFile, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { count } from "../../parts/words";
+import { PickOne } from "../../parts/PickOne";
+import { FileButton } from "../../parts/FileButton";
 
 type From = "list" | "class" | "tree" | "zip";
 
@@ -92,32 +92,23 @@ export function BeginPlan({
         />
       )}
       {from === "class" && (
-        <TextField
-          select
+        <PickOne
           fullWidth
           label="Class"
-          value={classId}
-          onChange={(e) => setClass(Number(e.target.value))}
-        >
-          {classes.map((k) => (
-            <MenuItem key={k.id} value={k.id}>
-              {k.name}
-            </MenuItem>
-          ))}
-        </TextField>
+          options={classes}
+          value={classId === "" ? null : classId}
+          onChange={(k) => setClass(k ?? "")}
+        />
       )}
       {from === "zip" && (
         <>
-          <Button variant="outlined" component="label">
+          <FileButton
+            label="Choose the zip"
+            accept=".zip,application/zip"
+            onFiles={(files) => setZip(files[0] ?? null)}
+          >
             Choose the zip…
-            <input
-              type="file"
-              hidden
-              accept=".zip,application/zip"
-              aria-label="Choose the zip"
-              onChange={(e) => setZip(e.target.files?.[0] ?? null)}
-            />
-          </Button>
+          </FileButton>
           <Typography variant="body2" sx={{ mt: 1 }}>
             {zip ? zip.name : "Only its folders count; no file is kept."}
           </Typography>
@@ -125,20 +116,17 @@ export function BeginPlan({
       )}
       {from === "tree" && (
         <>
-          <Button variant="outlined" component="label">
+          <FileButton
+            folder
+            onFiles={(files) => {
+              const folders = files
+                .map((f) => f.webkitRelativePath.split("/").slice(1, -1).join("/"))
+                .filter(Boolean);
+              setPaths([...new Set(folders)]);
+            }}
+          >
             Choose the folder…
-            <input
-              type="file"
-              hidden
-              ref={(input) => input?.setAttribute("webkitdirectory", "")}
-              onChange={(e) => {
-                const folders = [...(e.target.files ?? [])]
-                  .map((f) => f.webkitRelativePath.split("/").slice(1, -1).join("/"))
-                  .filter(Boolean);
-                setPaths([...new Set(folders)]);
-              }}
-            />
-          </Button>
+          </FileButton>
           <Typography variant="body2" sx={{ mt: 1 }}>
             {paths.length === 0
               ? "Only the folders count; no file is read."

@@ -76,7 +76,11 @@ export function OutlineEditor(props: {
             <TableCell>Folder</TableCell>
             <TableCell sx={{ width: 150 }}>Stands</TableCell>
             <TableCell sx={{ width: 118 }}>Who</TableCell>
-            {!props.readOnly && <TableCell sx={{ width: 34 }} />}
+            {!props.readOnly && (
+              <TableCell sx={{ width: 34 }}>
+                <span className="only-heard">What can be done</span>
+              </TableCell>
+            )}
           </TableRow>
         </TableHead>
         <TableBody ref={body}>

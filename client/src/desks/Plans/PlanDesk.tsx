@@ -25,6 +25,7 @@ import { count, ruleWords, standsWords } from "../../parts/words";
 import { BeginPlan } from "./BeginPlan";
 import { insertAfter, type Line } from "./outline";
 import { OutlineEditor } from "./OutlineEditor";
+import { PickOne } from "../../parts/PickOne";
 
 const keyList: [string, string][] = [
   ["Enter", "write the name; once more for the next line"],
@@ -183,16 +184,21 @@ function Plan(props: {
               {plan.name}
             </Typography>
           ) : (
-            <TextField
-              variant="standard"
-              value={draft.name}
-              onChange={(e) => change({ ...draft, name: e.target.value })}
-              sx={{ flex: 1 }}
-              slotProps={{
-                htmlInput: { "aria-label": "Name of the plan" },
-                input: { sx: { fontFamily: "h1.fontFamily", fontSize: "1.45rem", fontWeight: 700 } },
-              }}
-            />
+            <>
+              <Typography variant="h1" className="only-heard">
+                Folder plan {plan.name}
+              </Typography>
+              <TextField
+                variant="standard"
+                value={draft.name}
+                onChange={(e) => change({ ...draft, name: e.target.value })}
+                sx={{ flex: 1 }}
+                slotProps={{
+                  htmlInput: { "aria-label": "Name of the plan" },
+                  input: { sx: { fontFamily: "h1.fontFamily", fontSize: "1.45rem", fontWeight: 700 } },
+                }}
+              />
+            </>
           )}
           <TextField
             select
@@ -322,20 +328,14 @@ function Plan(props: {
           <Typography variant="h2" sx={{ whiteSpace: "nowrap" }}>
             Unfolds to, for
           </Typography>
-          <TextField
-            select
+          <PickOne
+            label="Class"
             variant="standard"
-            value={classId ?? ""}
-            onChange={(e) => props.onClass(Number(e.target.value))}
-            slotProps={{ htmlInput: { "aria-label": "Class" } }}
-            sx={{ minWidth: 240 }}
-          >
-            {known.map((r) => (
-              <MenuItem key={r.id} value={r.id}>
-                {r.name}
-              </MenuItem>
-            ))}
-          </TextField>
+            minWidth={280}
+            options={known}
+            value={classId ?? null}
+            onChange={(k) => k !== null && props.onClass(k)}
+          />
         </Box>
         <Problem error={unfolding.error ?? board.error} />
         {unfolding.data && (

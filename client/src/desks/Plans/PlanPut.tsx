@@ -17,7 +17,7 @@ export function PlanPut() {
         <Empty title="There is no such plan.">Choose one at the plan desk.</Empty>
       </Desk>
     );
-  if (!plan) return null;
+  if (!plan) return <Desk title="Put a plan">{null}</Desk>;
   return run ? (
     <PutReport key={run} run={run} onAgain={() => setAddress({ plan: String(planId) })} />
   ) : (

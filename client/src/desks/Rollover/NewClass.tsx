@@ -1,11 +1,11 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../../api/client";
 import { count } from "../../parts/words";
 import { MovedDates } from "./CarryTicks";
+import { PickOne } from "../../parts/PickOne";
 
 /** A class of next year as it is being decided: from one class or several. */
 export interface Line {
@@ -71,19 +71,13 @@ export function NewClass(props: {
           sx={{ width: 90 }}
         />
         {d.teachers.length > 0 && (
-          <TextField
-            select
+          <PickOne
             label="Lead teacher"
-            value={l.lead ?? k.leadId ?? ""}
-            onChange={(e) => change({ lead: Number(e.target.value) })}
-            sx={{ minWidth: 170 }}
-          >
-            {d.teachers.map((t) => (
-              <MenuItem key={t.id} value={t.id}>
-                {t.name}
-              </MenuItem>
-            ))}
-          </TextField>
+            minWidth={190}
+            options={d.teachers}
+            value={l.lead ?? k.leadId ?? null}
+            onChange={(lead) => lead !== null && change({ lead })}
+          />
         )}
       </Box>
       {l.from.length > 1 && (

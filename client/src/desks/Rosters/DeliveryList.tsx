@@ -4,7 +4,7 @@ import LinearProgress from "@mui/material/LinearProgress";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState, type DragEvent } from "react";
+import { useState, type DragEvent } from "react";
 import { Link as RouterLink } from "react-router";
 import { api, sendFile, take, type Schemas } from "../../api/client";
 import { useSchool } from "../../api/queries";
@@ -19,6 +19,7 @@ import { FeedLine } from "./FeedLine";
 import { bundleOf } from "./bundleOf";
 import { deliveryStates } from "./deliveryWords";
 import { PlainTable } from "../../parts/table/PlainTable";
+import { FileButton } from "../../parts/FileButton";
 
 const changesOf = (d: Schemas["DeliverySummary"]) => Object.values(d.changes).reduce((n, x) => n + x, 0);
 
@@ -128,8 +129,6 @@ export function DeliveryList({ me }: { me: Schemas["Me"] }) {
 }
 
 function PutIn({ year, onYear }: { year: number; onYear: (y: number) => void }) {
-  const file = useRef<HTMLInputElement>(null);
-  const folder = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const [part, setPart] = useState<number>();
   const [error, setError] = useState<unknown>();
@@ -181,39 +180,28 @@ function PutIn({ year, onYear }: { year: number; onYear: (y: number) => void }) 
       }}
     >
       <Typography sx={{ flex: "1 1 200px" }}>Drop a zip, a folder or a table here, or</Typography>
-      <Button variant="contained" onClick={() => file.current?.click()} disabled={part !== undefined}>
+      <FileButton
+        multiple
+        variant="contained"
+        label="File of a delivery"
+        accept=".zip,.csv,.txt"
+        disabled={part !== undefined}
+        onFiles={(files) => void send(files)}
+      >
         Choose a file…
-      </Button>
-      <Button variant="outlined" onClick={() => folder.current?.click()} disabled={part !== undefined}>
+      </FileButton>
+      <FileButton
+        folder
+        multiple
+        label="Folder of a delivery"
+        disabled={part !== undefined}
+        onFiles={(files) => void send(files)}
+      >
         Choose a folder…
-      </Button>
+      </FileButton>
       <Box sx={{ minWidth: 130 }}>
         <YearChoice value={year} onChange={onYear} />
       </Box>
-      <input
-        ref={file}
-        type="file"
-        hidden
-        multiple
-        accept=".zip,.csv,.txt"
-        aria-label="File of a delivery"
-        onChange={(e) => {
-          void send([...(e.target.files ?? [])]);
-          e.target.value = "";
-        }}
-      />
-      <input
-        ref={folder}
-        type="file"
-        hidden
-        multiple
-        aria-label="Folder of a delivery"
-        {...{ webkitdirectory: "" }}
-        onChange={(e) => {
-          void send([...(e.target.files ?? [])]);
-          e.target.value = "";
-        }}
-      />
       {part !== undefined && (
         <Box sx={{ flexBasis: "100%" }} role="status">
           <LinearProgress

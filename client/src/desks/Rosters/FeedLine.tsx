@@ -42,7 +42,9 @@ export function FeedLine() {
       }}
     >
       <Box sx={{ flex: "1 1 320px", minWidth: 0 }}>
-        <Typography variant="h3">Roster feed</Typography>
+        <Typography variant="h3" component="h2">
+          Roster feed
+        </Typography>
         {f ? (
           <>
             <StateMark mark={f.quiet ? "notYet" : "done"}>

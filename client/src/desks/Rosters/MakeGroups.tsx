@@ -13,6 +13,7 @@ import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { PickOne } from "../../parts/PickOne";
 
 type Pair = Schemas["StudentPair"];
 
@@ -182,19 +183,13 @@ function Pairs(props: {
   const [a, setA] = useState<number | "">("");
   const name = (id: number) => props.students.find((s) => s.id === id)?.sortName ?? "";
   const choose = (label: string, value: number | "", on: (v: number) => void) => (
-    <TextField
-      select
+    <PickOne
+      fullWidth
       label={label}
-      value={value}
-      onChange={(e) => on(Number(e.target.value))}
-      sx={{ flex: 1, minWidth: 0 }}
-    >
-      {props.students.map((s) => (
-        <MenuItem key={s.id} value={s.id}>
-          {s.sortName}
-        </MenuItem>
-      ))}
-    </TextField>
+      options={props.students.map((s) => ({ id: s.id, name: s.sortName }))}
+      value={value === "" ? null : value}
+      onChange={(s) => s !== null && on(s)}
+    />
   );
   return (
     <Box sx={{ minWidth: 0 }}>

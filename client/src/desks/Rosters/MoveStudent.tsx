@@ -1,8 +1,6 @@
 import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -11,6 +9,7 @@ import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { PickOne } from "../../parts/PickOne";
 
 /** A student to another set of the course: what goes along, what stays where it is held, said before it is done. */
 export function MoveStudent(props: {
@@ -59,20 +58,16 @@ export function MoveStudent(props: {
           between any two.
         </Typography>
       ) : (
-        <TextField
-          select
+        <PickOne
           fullWidth
           label="To"
-          value={to}
-          onChange={(e) => setTo(Number(e.target.value))}
-          sx={{ mt: 1 }}
-        >
-          {(sets.data ?? []).map((s) => (
-            <MenuItem key={s.id} value={s.id}>
-              {s.name}, {count(s.students, "student", "students")}
-            </MenuItem>
-          ))}
-        </TextField>
+          options={(sets.data ?? []).map((s) => ({
+            id: s.id,
+            name: `${s.name}, ${count(s.students, "student", "students")}`,
+          }))}
+          value={to === "" ? null : to}
+          onChange={(s) => setTo(s ?? "")}
+        />
       )}
       {m && (
         <Box role="status" aria-label="What the move does" sx={{ mt: 1.5 }}>

@@ -10,6 +10,7 @@ import { api, take, type Schemas } from "../../api/client";
 import { useBoard } from "../../api/queries";
 import { Ask } from "../../parts/Ask";
 import { count } from "../../parts/words";
+import { PickOne } from "../../parts/PickOne";
 
 type Found = Schemas["FoundPerson"];
 
@@ -68,23 +69,15 @@ export function TakeAll(props: { classId: number; onTake: (people: Found[]) => v
         </ToggleButtonGroup>
         {from === "class" ? (
           <>
-            <TextField
-              select
+            <PickOne
               label="Class"
-              value={other}
-              onChange={(e) => {
-                setOther(Number(e.target.value));
+              options={(board.data?.rows ?? []).filter((r) => r.id !== classId)}
+              value={other === "" ? null : other}
+              onChange={(k) => {
+                setOther(k ?? "");
                 setGroup("");
               }}
-            >
-              {(board.data?.rows ?? [])
-                .filter((r) => r.id !== classId)
-                .map((r) => (
-                  <MenuItem key={r.id} value={r.id}>
-                    {r.name}
-                  </MenuItem>
-                ))}
-            </TextField>
+            />
             {(groups.data?.groups.length ?? 0) > 0 && (
               <TextField
                 select

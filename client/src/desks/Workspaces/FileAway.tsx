@@ -1,7 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { api, take, type Schemas } from "../../api/client";
@@ -11,6 +9,8 @@ import { ItemName } from "../../parts/ThingTable";
 import { Problem } from "../../parts/Problem";
 import { count } from "../../parts/words";
 import { PlainTable } from "../../parts/table/PlainTable";
+import { pickable } from "../../parts/folders/lines";
+import { PickOne } from "../../parts/PickOne";
 
 /** Things that are in nobody's folder: file them, one or all, or bin them. */
 export function FileAway({
@@ -43,22 +43,13 @@ export function FileAway({
         These stand in no folder, so no student finds them.
       </Typography>
       <Box sx={{ display: "flex", gap: 1, mb: 1 }}>
-        <TextField
-          select
+        <PickOne
           label="File in"
-          value={to}
-          onChange={(e) => setTo(Number(e.target.value))}
-          sx={{ minWidth: 220 }}
-        >
-          {folders
-            .filter((f) => f.ownOf == null)
-            .slice(0, 60)
-            .map((f) => (
-              <MenuItem key={f.id} value={f.id}>
-                {f.name}
-              </MenuItem>
-            ))}
-        </TextField>
+          minWidth={320}
+          options={pickable(folders)}
+          value={to === "" ? null : to}
+          onChange={(f) => setTo(f ?? "")}
+        />
         <Button
           variant="contained"
           disabled={to === "" || file.isPending}

@@ -9,8 +9,9 @@ import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
-import { within } from "../../parts/folders/lines";
+import { pickable, within } from "../../parts/folders/lines";
 import { ruleWords } from "../../parts/words";
+import { PickOne } from "../../parts/PickOne";
 
 type Folder = Schemas["FolderView"];
 const byHand: Schemas["FolderRule"][] = ["StaffOnly", "ClassViews", "ClassAdds", "ClassEdits", "AsAbove"];
@@ -94,23 +95,14 @@ export function FolderForm({
           error={wrong === "name"}
           onChange={(e) => setName(e.target.value)}
         />
-        <TextField
-          select
+        <PickOne
           label="Stands in"
-          value={parent}
+          none="the top"
           error={wrong === "parent"}
-          onChange={(e) => setParent(e.target.value === "" ? "" : Number(e.target.value))}
-          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-        >
-          <MenuItem value="">the top</MenuItem>
-          {w.folders
-            .filter((f) => !barred.has(f.id) && f.ownOf == null)
-            .map((f) => (
-              <MenuItem key={f.id} value={f.id}>
-                {pathOf(w.folders, f)}
-              </MenuItem>
-            ))}
-        </TextField>
+          options={pickable(w.folders).filter((f) => !barred.has(f.id))}
+          value={parent === "" ? null : parent}
+          onChange={(f) => setParent(f ?? "")}
+        />
         <TextField
           select
           label="Who may do what"
@@ -166,10 +158,4 @@ export function FolderForm({
       </Box>
     </Ask>
   );
-}
-
-/** Where a folder stands, from the top. */
-export function pathOf(all: Folder[], f: Folder): string {
-  const above = all.find((x) => x.id === f.parent);
-  return above ? `${pathOf(all, above)} / ${f.name}` : f.name;
 }

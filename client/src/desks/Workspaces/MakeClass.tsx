@@ -1,7 +1,6 @@
 import Autocomplete from "@mui/material/Autocomplete";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
 import Table from "@mui/material/Table";
 import TableBody from "@mui/material/TableBody";
 import TableCell from "@mui/material/TableCell";
@@ -22,6 +21,7 @@ import { UnfoldingCounts, UnfoldingTree } from "../../parts/UnfoldingTree";
 import { count } from "../../parts/words";
 import { useGoOn, useTyped } from "../../parts/typed";
 import { SetUpPlaces } from "./SetUpPlaces";
+import { PickOne } from "../../parts/PickOne";
 
 /** Makes a class: its name as it will read and its folders as they will stand, before anything is written. */
 export function MakeClass({ me }: { me: Schemas["Me"] }) {
@@ -162,20 +162,13 @@ export function MakeClass({ me }: { me: Schemas["Me"] }) {
             value={teacherShown}
             onChange={(e) => setTeacherShown(e.target.value)}
           />
-          <TextField
-            select
+          <PickOne
             label="Set up like"
-            value={from}
-            onChange={(e) => setFrom(Number(e.target.value) || "")}
-            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-          >
-            <MenuItem value="">a folder plan</MenuItem>
-            {(board.data?.rows ?? []).map((r) => (
-              <MenuItem key={r.id} value={r.id}>
-                {r.name}
-              </MenuItem>
-            ))}
-          </TextField>
+            none="a folder plan"
+            options={board.data?.rows ?? []}
+            value={from === "" ? null : from}
+            onChange={(k) => setFrom(k ?? "")}
+          />
           <PlanChoice value={plan} disabled={from !== ""} onChange={setPlan} />
           <TextField
             multiline

@@ -1,6 +1,4 @@
-import MenuItem from "@mui/material/MenuItem";
 import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
@@ -8,6 +6,7 @@ import { api, take } from "../../api/client";
 import { Desk } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
 import { ClassAsSeen } from "./StudentClass";
+import { PickOne } from "../../parts/PickOne";
 
 /** The workspace exactly as one student sees it, or any student. Staff only look: nothing can be changed from here. */
 export function SeeAs() {
@@ -41,7 +40,7 @@ export function SeeAs() {
         <Problem error={seen.error} />
       </Desk>
     );
-  if (!seen.data) return null;
+  if (!seen.data) return <Desk title="See as">{null}</Desk>;
   return (
     <ClassAsSeen
       w={seen.data}
@@ -51,21 +50,16 @@ export function SeeAs() {
           <Typography>
             This is exactly what they see, no more and no less. Nothing can be changed from here.
           </Typography>
-          <TextField
-            select
+          <PickOne
             label="See as"
-            value={person}
-            onChange={(e) => setAddress({ as: e.target.value })}
-          >
-            <MenuItem value="any">any student</MenuItem>
-            {people.map((s) => (
-              <MenuItem key={s.id} value={String(s.id)}>
-                {s.sortName}
-                {s.role !== "Student" && (s.role === "Lead" ? " (lead teacher)" : " (co-teacher)")}
-                {s.left && " (left)"}
-              </MenuItem>
-            ))}
-          </TextField>
+            none="any student"
+            options={people.map((s) => ({
+              id: s.id,
+              name: `${s.sortName}${s.role === "Student" ? "" : s.role === "Lead" ? " (lead teacher)" : " (co-teacher)"}${s.left ? " (left)" : ""}`,
+            }))}
+            value={person === "any" ? null : Number(person)}
+            onChange={(s) => setAddress({ as: s === null ? "any" : String(s) })}
+          />
           <Button variant="outlined" component={RouterLink} to={`/classes/${classId}/set-up`}>
             Back to set up
           </Button>

@@ -16,6 +16,7 @@ import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { PlainTable } from "../../parts/table/PlainTable";
 import { count, forWhomWords } from "../../parts/words";
+import { FileButton } from "../../parts/FileButton";
 
 type Thing = Schemas["SharedThing"];
 
@@ -49,20 +50,9 @@ export function SharedThings({ me }: { me: Schemas["Me"] }) {
   );
   const list = things.data ?? [];
   const chooser = (label: string, accept: string | undefined, onFile: (f: File) => void) => (
-    <Button variant="outlined" component="label">
+    <FileButton accept={accept} onFiles={([file]) => file && onFile(file)}>
       {label}
-      <input
-        type="file"
-        hidden
-        accept={accept}
-        aria-label={label}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) onFile(file);
-          e.target.value = "";
-        }}
-      />
-    </Button>
+    </FileButton>
   );
   return (
     <Desk

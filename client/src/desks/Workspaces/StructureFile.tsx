@@ -8,6 +8,7 @@ import { Ask } from "../../parts/Ask";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { FileButton } from "../../parts/FileButton";
 
 /** The set-up of a class as a file: fetched, or taken in from one after saying what it will make. */
 export function StructureFile({
@@ -69,35 +70,29 @@ export function StructureFile({
         Folders with their rules, links, pages, assignments as drafts, groups by name. No people, no work, no
         dates, no files.
       </Typography>
-      <Button variant="outlined" sx={{ mt: 1, mr: 1 }} onClick={() => fetch.mutate()}>
+      <Button variant="outlined" sx={{ mr: 1 }} onClick={() => fetch.mutate()}>
         Download it
       </Button>
-      <Button component="label" variant="outlined" sx={{ mt: 1 }}>
+      <FileButton
+        accept=".json,application/json"
+        onFiles={([chosen]) => {
+          const read = async (file: File) => {
+            act.reset();
+            try {
+              setFile(JSON.parse(await file.text()) as Schemas["StructureFile"]);
+              setUnreadable(null);
+            } catch {
+              setFile(null);
+              setUnreadable(
+                `“${file.name}” is no JSON that can be read. Download it again from where it was made.`,
+              );
+            }
+          };
+          if (chosen) void read(chosen);
+        }}
+      >
         Choose a structure file…
-        <input
-          type="file"
-          accept=".json,application/json"
-          hidden
-          onChange={(e) => {
-            const input = e.currentTarget;
-            const read = async () => {
-              const chosen = input.files?.[0];
-              input.value = "";
-              act.reset();
-              try {
-                setFile(chosen ? (JSON.parse(await chosen.text()) as Schemas["StructureFile"]) : null);
-                setUnreadable(null);
-              } catch {
-                setFile(null);
-                setUnreadable(
-                  `“${chosen?.name}” is no JSON that can be read. Download it again from where it was made.`,
-                );
-              }
-            };
-            void read();
-          }}
-        />
-      </Button>
+      </FileButton>
       {unreadable && (
         <Typography role="alert" color="error" sx={{ mt: 1 }}>
           {unreadable}

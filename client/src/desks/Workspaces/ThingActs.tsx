@@ -5,12 +5,12 @@ import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
-import { pathOf } from "./FolderForm";
+import { pathsOf } from "../../parts/folders/lines";
 import { GiveOut } from "./GiveOut";
 import { ThingVersions } from "./ThingVersions";
 
@@ -168,6 +168,7 @@ function FileIn({
   item: Item;
   onClose: () => void;
 }) {
+  const paths = useMemo(() => pathsOf(w.folders), [w.folders]);
   const [folders, setFolders] = useState(w.folders.filter((f) => item.folders.includes(f.id)));
   const save = useAct(
     () =>
@@ -200,7 +201,7 @@ function FileIn({
           options={w.folders.filter((f) => f.right !== "View" && f.right !== "None")}
           value={folders}
           onChange={(_, v) => setFolders(v)}
-          getOptionLabel={(f) => pathOf(w.folders, f)}
+          getOptionLabel={(f) => paths.get(f.id) ?? f.name}
           getOptionKey={(f) => f.id}
           isOptionEqualToValue={(a, b) => a.id === b.id}
           renderInput={(p) => <TextField {...p} autoFocus label="Stands in" />}

@@ -18,6 +18,7 @@ import { Behind } from "../../parts/Behind";
 import { CalendarOffer } from "./CalendarOffer";
 import { YearEffects } from "./YearEffects";
 import { YearForm } from "./YearForm";
+import { FileButton } from "../../parts/FileButton";
 
 type Draft = Schemas["YearDraft"];
 
@@ -178,19 +179,9 @@ function Sheet(props: {
             Drop my changes
           </Button>
         )}
-        <Button variant="outlined" component="label">
+        <FileButton accept=".ics,text/calendar" onFiles={([file]) => file && read.mutate(file)}>
           Read a calendar file…
-          <input
-            type="file"
-            accept=".ics,text/calendar"
-            hidden
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file) read.mutate(file);
-              e.target.value = "";
-            }}
-          />
-        </Button>
+        </FileButton>
         {props.sheet && (
           <Button
             variant="outlined"

@@ -77,3 +77,23 @@ export function found<F extends Standing>(folders: readonly F[], text: string): 
         kept.add(at.id);
   return folders.filter((f) => kept.has(f.id));
 }
+
+/** Where each folder stands, from the top, as words. */
+export function pathsOf(folders: readonly Standing[]): ReadonlyMap<number, string> {
+  const paths = new Map<number, string>();
+  const walk = (list: Branch<Standing>[], before: string) => {
+    for (const { folder, below } of list) {
+      const path = before === "" ? folder.name : `${before} / ${folder.name}`;
+      paths.set(folder.id, path);
+      walk(below, path);
+    }
+  };
+  walk(branches(folders), "");
+  return paths;
+}
+
+/** Folders to be picked from, each by where it stands; those of one person alone are not among them. */
+export function pickable(folders: readonly (Standing & { ownOf: string | null })[]) {
+  const paths = pathsOf(folders);
+  return folders.filter((f) => f.ownOf == null).map((f) => ({ id: f.id, name: paths.get(f.id)! }));
+}

@@ -221,6 +221,7 @@ function Head<R>(props: {
         ) : (
           column.head
         )}
+        {column.head === "" && !props.children && <span className="only-heard">What can be done</span>}
         {props.children}
       </Box>
       {column.beneath && <span className="beneath">{column.beneath}</span>}
