@@ -168,6 +168,8 @@ export const theme = createTheme({
         },
         // A dialog has no bar above it.
         ".MuiDialog-root": { "--bar": "0px" },
+        // Beside a slip on a screen of middling width a wide table is moved within the desk, and does not lie over the slip.
+        "@media screen and (min-width: 56.25rem) and (max-width: 74.95rem)": { main: { overflowX: "auto" } },
         // What is wrong, where it is wrong.
         ".problem": {
           marginBlock: 8,
@@ -209,7 +211,7 @@ export const theme = createTheme({
           borderColor: "var(--mui-palette-divider)",
           fontSize: "0.88rem",
         },
-        stickyHeader: { top: "var(--bar)", "@media (max-width: 56.2rem)": { position: "static" } },
+        stickyHeader: { top: "var(--bar)", "@media (max-width: 74.95rem)": { position: "static" } },
         head: {
           fontWeight: 650,
           fontSize: "0.8rem",

@@ -101,7 +101,10 @@ const waiting = (r: Row) =>
 function To({ r, desk, mark, text }: { r: Row; desk: string; mark: Mark; text: string }) {
   return (
     <Link component={RouterLink} to={`/classes/${r.id}/${desk}`} underline="hover" color="inherit">
-      <StateMark mark={mark}>{text}</StateMark>
+      {/* What is long may wrap; two words stay together. */}
+      <StateMark mark={mark} wrap={text.length > 14}>
+        {text}
+      </StateMark>
     </Link>
   );
 }

@@ -245,6 +245,7 @@ function Row<R, K extends Key>(props: {
   const first = main(columns);
   const ticked = table.ticks?.ticked.has(key) ?? false;
   const below = table.below?.(row);
+  const stands = Array.isArray(below) ? below.length > 0 : Boolean(below);
   return (
     <Fragment>
       <TableRow
@@ -281,7 +282,7 @@ function Row<R, K extends Key>(props: {
           );
         })}
       </TableRow>
-      {below && (
+      {stands && (
         <TableRow role="row">
           <TableCell role="cell" colSpan={props.width}>
             {below}

@@ -100,6 +100,20 @@ describe("a table", () => {
     expect(names()[0]).toBe("Barge, old");
   });
 
+  it("has a row below another only where something stands in it", () => {
+    render(
+      <TickTable
+        label="Boats"
+        rows={boats}
+        id={(b) => b.id}
+        columns={columns}
+        below={(b) => [1, 2].filter((n) => n === b.id).map((n) => <p key={n}>Below {n}</p>)}
+      />,
+    );
+
+    expect(screen.getAllByRole("row")).toHaveLength(1 + boats.length + 2);
+  });
+
   it("has nothing to sort and no menu where there are few rows", () => {
     render(<List rows={boats.slice(0, 4)} />);
 

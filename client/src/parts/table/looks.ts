@@ -3,6 +3,7 @@ export const tables = {
   ".tick": { width: 34 },
   ".head": {
     position: "relative",
+    flexWrap: "wrap",
     display: "flex",
     gap: 4,
     alignItems: "center",
