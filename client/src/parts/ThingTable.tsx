@@ -21,6 +21,7 @@ export function ThingTable(props: {
   return (
     <PlainTable
       label={`In ${props.folder}`}
+      name="things of a folder"
       bare={props.items.length < 5}
       before={props.before}
       rows={props.items}

@@ -58,6 +58,13 @@ export function FolderTree(props: {
     walk(items);
     return map;
   }, [items]);
+  const toggle = (id: number, open?: boolean) =>
+    setOpened((o) => {
+      const next = new Set(o);
+      if (open ?? !next.has(id)) next.add(id);
+      else next.delete(id);
+      return next;
+    });
   const [carried, setCarried] = useState<Folder | null>(null);
   const barred = useMemo(() => (carried ? within(folders, carried.id) : null), [folders, carried]);
   const takes = (into: Folder | null) =>
@@ -66,7 +73,11 @@ export function FolderTree(props: {
       ? carried.parent !== null
       : !barred!.has(into.id) && into.ownOf == null && into.id !== carried.parent);
   const put = (into: Folder | null) => {
-    if (carried && takes(into)) onMove?.(carried, into);
+    if (carried && takes(into)) {
+      onMove?.(carried, into);
+      // Where it went is in sight.
+      if (into) toggle(into.id, true);
+    }
     setCarried(null);
   };
   const carrying: Carrying | undefined = onMove && {
@@ -78,13 +89,6 @@ export function FolderTree(props: {
     put,
     drop: () => setCarried(null),
   };
-  const toggle = (id: number, open?: boolean) =>
-    setOpened((o) => {
-      const next = new Set(o);
-      if (open ?? !next.has(id)) next.add(id);
-      else next.delete(id);
-      return next;
-    });
   const onClick = (e: MouseEvent, id: string) => {
     const branch = byId.get(id);
     if (!branch) return;

@@ -8,6 +8,7 @@ export function ManyRows(props: {
   rows: readonly unknown[];
   draw: (row: unknown, at: number) => ReactNode;
   before?: ReactNode;
+  after?: ReactNode;
 }) {
   const { rows } = props;
   const body = useRef<HTMLTableSectionElement>(null);
@@ -39,6 +40,7 @@ export function ManyRows(props: {
       <TableBody ref={body} role="rowgroup">
         {props.before}
         {(top === "unknown" && !whole ? rows.slice(0, 60) : rows).map(props.draw)}
+        {props.after}
       </TableBody>
     );
   const items = virtual.getVirtualItems();
@@ -50,6 +52,7 @@ export function ManyRows(props: {
       {above > 0 && <tr style={{ height: above }} aria-hidden="true" />}
       {items.map((v) => props.draw(rows[v.index], v.index))}
       {below > 0 && <tr style={{ height: below }} aria-hidden="true" />}
+      {props.after}
     </TableBody>
   );
 }

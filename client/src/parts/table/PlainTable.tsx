@@ -74,6 +74,8 @@ export function PlainTable<R, K extends Key>(props: {
   ordered?: boolean;
   /** No heads: a list whose cells say by themselves what they are. */
   bare?: boolean;
+  /** What its hidden columns are kept under in this browser, where its label says whose it is. */
+  name?: string;
   /** Stands above it. */
   heading?: ReactNode;
   /** Space around it, in steps of 8 pixels. */
@@ -85,9 +87,11 @@ export function PlainTable<R, K extends Key>(props: {
   const [own, setOwn] = useState<Sorting | null>(null);
   const by = props.sorting ? props.sorting.by : own;
   const setBy = props.sorting?.ask ?? setOwn;
-  const [hidden, setHidden] = useHidden(label);
+  const [hidden, setHidden] = useHidden(props.name ?? label);
   const more = !props.bare && rows.length >= few;
-  const shown = columns.filter((c, i) => i === main(columns) || c.head === "" || !hidden.has(c.head));
+  // Where there is no menu to show them again, none is hidden.
+  const hides = more && props.after === undefined;
+  const shown = columns.filter((c, i) => !hides || i === main(columns) || !hidden.has(c.head));
   // eslint-disable-next-line react-hooks/exhaustive-deps -- what columns are worth follows the rows
   const inOrder = useMemo(() => sorted(rows, columns, own), [rows, own]);
   const tickable = inOrder.filter(ticking?.wanted ?? ticking?.may ?? (() => true));
@@ -157,6 +161,7 @@ export function PlainTable<R, K extends Key>(props: {
           rows={inOrder}
           draw={draw as (row: unknown, at: number) => ReactNode}
           before={props.before}
+          after={props.after}
         />
       ) : (
         <TableBody role="rowgroup">

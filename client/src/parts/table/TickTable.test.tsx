@@ -186,6 +186,37 @@ describe("a table", () => {
     expect(localStorage).toHaveLength(0);
   });
 
+  it("hides none where there is no menu to show it again", () => {
+    localStorage.setItem("columns of Boats", JSON.stringify(["Length"]));
+    const { rerender } = render(<List rows={boats.slice(0, 3)} />);
+
+    expect(screen.getByRole("columnheader", { name: "Length" })).toBeTruthy();
+    rerender(<List />);
+    expect(screen.queryByRole("columnheader", { name: "Length" })).toBeNull();
+  });
+
+  it("has the rows that stand after all others also where not all are drawn", async () => {
+    const rows = Array.from({ length: 300 }, (_, i) => ({ ...boats[0]!, id: i, name: `Boat ${i}` }));
+    const { container } = render(
+      <TickTable
+        label="Boats"
+        rows={rows}
+        id={(b) => b.id}
+        columns={columns}
+        after={
+          <tr>
+            <td>The mean of all</td>
+          </tr>
+        }
+      />,
+    );
+
+    await vi.waitFor(() =>
+      expect(container.querySelector("tbody tr:last-child")!.textContent).toBe("The mean of all"),
+    );
+    expect(container.querySelectorAll("tbody th").length).toBeLessThan(200);
+  });
+
   it("draws of very many rows those near the window, says how many there are, and draws all on paper", async () => {
     const rows = Array.from({ length: 400 }, (_, i) => ({ ...boats[0]!, id: i, name: `Boat ${i}` }));
     const { container } = render(<List rows={rows} />);
