@@ -58,7 +58,7 @@ export function AuditTrail() {
         rows={lines ?? []}
         id={(l) => l.id}
         columns={[
-          { head: "When", by: (l) => l.at, cell: (l) => sayMoment(l.at), look: "line" },
+          { head: "When", says: "worth", by: (l) => l.at, cell: (l) => sayMoment(l.at), look: "line" },
           { head: "Who", cell: (l) => l.who },
           { head: "Did", cell: (l) => <strong>{l.act}</strong>, look: "line" },
           { head: "What", cell: (l) => l.detail, look: "any" },

@@ -185,6 +185,7 @@ export function ClosingPlan() {
             { head: "Files", cell: (k) => (k.skipped ? "–" : k.files), align: "right", look: "line" },
             {
               head: "Size",
+              says: "worth",
               by: (k) => (k.skipped ? null : k.bytes),
               cell: (k) => (k.skipped ? "–" : sayBytes(k.bytes)),
               align: "right",

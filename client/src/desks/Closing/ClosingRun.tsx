@@ -234,6 +234,7 @@ function Report({ rows }: { rows: Schemas["ClosingOutcome"][] }) {
             { head: "Files", cell: (k) => k.files || "–", align: "right" },
             {
               head: "Package",
+              says: "worth",
               by: (k) => k.bytes,
               cell: (k) => (k.bytes ? sayBytes(k.bytes) : "–"),
               align: "right",

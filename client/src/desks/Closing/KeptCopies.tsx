@@ -68,7 +68,7 @@ export function KeptCopies({ me }: { me: Schemas["Me"] }) {
                 </>
               ),
             },
-            { head: "Kept", by: (k) => k.keptAt, cell: (k) => sayMoment(k.keptAt) },
+            { head: "Kept", says: "worth", by: (k) => k.keptAt, cell: (k) => sayMoment(k.keptAt) },
             {
               head: "",
               cell: (k) => (

@@ -101,7 +101,12 @@ export function Loft({ me }: { me: Schemas["Me"] }) {
               width: "38%",
             },
             { head: "Lead teacher", cell: (k) => k.lead },
-            { head: "Archived", by: (k) => k.archived, cell: (k) => k.archived && sayDate(k.archived) },
+            {
+              head: "Archived",
+              says: "worth",
+              by: (k) => k.archived,
+              cell: (k) => k.archived && sayDate(k.archived),
+            },
             {
               head: "Package",
               by: (k) => k.size,

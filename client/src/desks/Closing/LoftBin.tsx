@@ -27,7 +27,7 @@ export function LoftBin() {
         id={(b) => b.id}
         columns={[
           { head: "In the bin", cell: (b) => b.name },
-          { head: "Since", by: (b) => b.binnedAt, cell: (b) => sayMoment(b.binnedAt) },
+          { head: "Since", says: "worth", by: (b) => b.binnedAt, cell: (b) => sayMoment(b.binnedAt) },
           {
             head: "Gone for good",
             by: (b) => b.goneAt,

@@ -43,9 +43,10 @@ export function MatrixTable(props: {
           ),
         },
         { head: "Stands", cell: (r) => <Standing r={r} />, says: standing },
-        { head: "Work", by: (r) => r.held, cell: (r) => <Held r={r} /> },
+        { head: "Work", by: (r) => r.held, says: held, cell: (r) => <Held r={r} /> },
         {
           head: "Unfiled",
+          says: "worth",
           by: (r) => r.unfiled,
           cell: (r) =>
             r.unfiled === 0 ? "–" : <To r={r} desk="tidy" mark="attention" text={`${r.unfiled}`} />,
@@ -142,22 +143,20 @@ function Standing({ r }: { r: Row }) {
   );
 }
 
+const work = (r: Row) =>
+  r.held === 0 ? "with students" : `${r.held} held${r.draftMarks > 0 ? `, ${r.draftMarks} draft marks` : ""}`;
+
+const copies = (r: Row) => (r.onlyCopies > 0 ? count(r.onlyCopies, "only copy", "only copies") : "");
+
+const held = (r: Row) => [work(r), copies(r)].filter(Boolean).join(", ");
+
 function Held({ r }: { r: Row }) {
   return (
     <>
-      {r.held === 0 ? (
-        <To r={r} desk="work" mark="done" text="with students" />
-      ) : (
-        <To
-          r={r}
-          desk="work"
-          mark="blocked"
-          text={`${r.held} held${r.draftMarks > 0 ? `, ${r.draftMarks} draft marks` : ""}`}
-        />
-      )}
+      <To r={r} desk="work" mark={r.held === 0 ? "done" : "blocked"} text={work(r)} />
       {r.onlyCopies > 0 && (
         <Typography variant="caption" component="div" color="error">
-          {count(r.onlyCopies, "only copy", "only copies")}
+          {copies(r)}
         </Typography>
       )}
     </>

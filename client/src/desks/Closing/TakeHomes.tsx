@@ -191,6 +191,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
               },
               {
                 head: "Held",
+                says: "worth",
                 by: (s) => s.held,
                 cell: (s) =>
                   s.heldIn.length > 0 ? (
@@ -208,6 +209,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
               },
               {
                 head: "Fetched",
+                says: "worth",
                 by: (s) => s.fetchedAt,
                 cell: (s) => (s.fetchedAt != null ? sayMoment(s.fetchedAt) : "–"),
               },

@@ -66,7 +66,7 @@ export function Outbox() {
           columns={[
             { head: "To", cell: (l) => l.to },
             { head: "About", cell: (l) => l.subject },
-            { head: "Written", by: (l) => l.writtenAt, cell: (l) => sayMoment(l.writtenAt) },
+            { head: "Written", says: "worth", by: (l) => l.writtenAt, cell: (l) => sayMoment(l.writtenAt) },
             {
               head: "Stands",
               cell: (l) => (

@@ -89,8 +89,13 @@ export function SignIns() {
                 </>
               ),
             },
-            { head: "Since", by: (s) => s.begun, cell: (s) => sayMoment(s.begun) },
-            { head: "Last used", by: (s) => s.seen, cell: (s) => (s.here ? "now" : sayMoment(s.seen)) },
+            { head: "Since", says: "worth", by: (s) => s.begun, cell: (s) => sayMoment(s.begun) },
+            {
+              head: "Last used",
+              says: "worth",
+              by: (s) => s.seen,
+              cell: (s) => (s.here ? "now" : sayMoment(s.seen)),
+            },
             { head: "Network address", cell: (s) => s.address },
             {
               head: "",

@@ -11,6 +11,7 @@ const kinds: Record<Schemas["PutKind"], [Mark, string]> = {
   KeepFull: ["attention", "not empty, stays"],
 };
 
+/** What a plan does or did in a class, line by line; alike ones once, with how many. */
 export function PutLines({ lines }: { lines: Schemas["PutLine"][] }) {
   const told = new Map<string, { line: Schemas["PutLine"]; n: number }>();
   for (const line of lines) {

@@ -107,6 +107,7 @@ export function PutReport({ run, onAgain }: { run: number; onAgain: () => void }
             { head: "Gone", cell: (k) => k.removes, align: "right" },
             {
               head: "Stays against the plan",
+              says: (k) => k.kept.map((l) => `${l.folder}: ${l.why}`).join("; "),
               cell: (k) => (k.kept.length > 0 ? <PutLines lines={k.kept} /> : "–"),
             },
             {

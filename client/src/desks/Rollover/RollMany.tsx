@@ -88,6 +88,12 @@ function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
     });
   const clashes = [...by.values()].filter((p) => p?.refused).length;
   const unmade = d.classes.filter((k) => k.made.length === 0);
+  // What is made of it, or will be.
+  const saidOf = (k: Schemas["LastYearClass"]) =>
+    [
+      ...k.made.map((m) => m.name),
+      ...lines.filter((l) => l.from[0] === k.id).map((l) => by.get(l.key)?.name ?? ""),
+    ].join("; ");
   const withinOf = (k: Schemas["LastYearClass"]) =>
     lines.find((l) => l.from.includes(k.id) && l.from[0] !== k.id);
   const course = new Set(lines.flatMap((l) => l.from.map((f) => d.classes.find((k) => k.id === f)?.course)));
@@ -197,7 +203,8 @@ function Decide({ d, asked }: { d: Schemas["RollDesk"]; asked: number[] }) {
             },
             {
               head: d.nextLabel ?? "Next year",
-              by: (k) => k.made.map((m) => m.name).join("; "),
+              by: saidOf,
+              says: saidOf,
               cell: (k) => {
                 const mine = lines.filter((l) => l.from[0] === k.id);
                 const within = withinOf(k);

@@ -132,6 +132,7 @@ export function ChangeList({ d }: { d: Schemas["DeliveryView"] }) {
               { head: "Other", align: "right", cell: (k) => k.other || "" },
               {
                 head: "On hold",
+                says: "worth",
                 by: (k) => k.held,
                 cell: (k) =>
                   k.held > 0 && <StateMark mark="attention">{count(k.held, "on hold", "on hold")}</StateMark>,

@@ -184,6 +184,7 @@ function RosterList({ v }: { v: View }) {
         {
           head: "Section",
           by: (s) => v.sections[s.section]!.letter,
+          says: "worth",
           cell: (s) => <SectionMark {...v.sections[s.section]!} />,
         },
         { head: "Name", main: true, cell: (s) => <strong>{s.sortName}</strong> },
@@ -241,6 +242,7 @@ function ReturnsTable({ v }: { v: View }) {
           {
             head: "Section",
             by: (s) => v.sections[s.section]!.letter,
+            says: "worth",
             cell: (s) => <SectionMark {...v.sections[s.section]!} />,
           },
           { head: "Name", main: true, cell: (s) => <strong>{s.sortName}</strong> },

@@ -98,12 +98,14 @@ export function DeliveryList({ me }: { me: Schemas["Me"] }) {
             {
               head: "Changes",
               align: "right",
+              says: "worth",
               by: changesOf,
               cell: (d) => (d.state === "ColumnsOpen" ? "–" : changesOf(d).toLocaleString()),
             },
             {
               head: "On hold",
               align: "right",
+              says: "worth",
               by: (d) => d.onHold,
               cell: (d) =>
                 d.onHold > 0 ? <StateMark mark="attention">{d.onHold.toLocaleString()}</StateMark> : "0",
@@ -111,6 +113,7 @@ export function DeliveryList({ me }: { me: Schemas["Me"] }) {
             {
               head: "Findings",
               align: "right",
+              says: "worth",
               by: (d) => d.findings,
               cell: (d) => d.findings.toLocaleString(),
             },

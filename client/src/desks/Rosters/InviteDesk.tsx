@@ -130,7 +130,7 @@ export function InviteDesk() {
           columns={[
             { head: "To", cell: (i) => i.email },
             { head: "As", cell: (i) => (i.role === "Student" ? "student" : "co-teacher") },
-            { head: "Sent", by: (i) => i.sentAt, cell: (i) => sayMoment(i.sentAt) },
+            { head: "Sent", says: "worth", by: (i) => i.sentAt, cell: (i) => sayMoment(i.sentAt) },
             { head: "Stands", cell: (i) => <StateMark mark={standing(i)[0]}>{standing(i)[1]}</StateMark> },
             {
               head: "",

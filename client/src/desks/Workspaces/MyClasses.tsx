@@ -63,6 +63,7 @@ export function MyClasses() {
             { head: "Teacher", cell: (k) => k.teacherShown },
             {
               head: "To hand in",
+              says: "worth",
               by: (k) => k.toDo,
               cell: (k) =>
                 k.toDo > 0 ? (

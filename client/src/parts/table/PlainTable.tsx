@@ -145,7 +145,9 @@ export function PlainTable<R, K extends Key>(props: {
                     columns={columns}
                     shown={shown}
                     rows={inOrder}
-                    ticked={inOrder.filter((r, at) => ticking?.ticked.has(id(r, at)))}
+                    ticked={inOrder.filter(
+                      (r, at) => ticking?.ticked.has(id(r, at)) && (ticking.may?.(r) ?? true),
+                    )}
                     hidden={hidden}
                     fixed={props.after !== undefined}
                     onHide={setHidden}
@@ -248,7 +250,8 @@ function Row<R, K extends Key>(props: {
   const { row, at, columns, table, ticks } = props;
   const key = table.id(row, at);
   const first = main(columns);
-  const ticked = table.ticks?.ticked.has(key) ?? false;
+  const mayTick = table.ticks !== undefined && (table.ticks.may?.(row) ?? true);
+  const ticked = mayTick && table.ticks!.ticked.has(key);
   const below = table.below?.(row);
   const stands = Array.isArray(below) ? below.length > 0 : Boolean(below);
   return (
@@ -264,9 +267,7 @@ function Row<R, K extends Key>(props: {
       >
         {table.ticks && (
           <TableCell role="cell" padding="none" className="tick">
-            {(table.ticks.may?.(row) ?? true) && (
-              <table.ticks.boxes.Row ticks={ticks} of={key} label={table.ticks.label(row)} />
-            )}
+            {mayTick && <table.ticks.boxes.Row ticks={ticks} of={key} label={table.ticks.label(row)} />}
           </TableCell>
         )}
         {columns.map((c, i) => {

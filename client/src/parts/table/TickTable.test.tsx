@@ -25,7 +25,7 @@ const boats: Boat[] = [
 const columns: Column<Boat>[] = [
   { head: "Boat", cell: (b) => <strong>{b.name}</strong> },
   { head: "Length", align: "right", by: (b) => b.length, cell: (b) => (b.length ? `${b.length} m` : "–") },
-  { head: "Built", by: (b) => b.built, cell: (b) => b.built.slice(8, 10) },
+  { head: "Built", by: (b) => b.built, says: "worth", cell: (b) => b.built.slice(8, 10) },
   { head: "", cell: (b) => <button aria-label={`Launch ${b.name}`}>Launch</button> },
 ];
 
@@ -139,7 +139,8 @@ describe("a table", () => {
       "skiff 9",
       "Skiff 10",
     ]);
-    expect(lines[2]![1]).toBe("");
+    // As it is shown; a moment as a spreadsheet reads it, with its year.
+    expect(lines.map((l) => l[1])).toEqual(["Length", "5 m", "–", "30 m", "12 m", "4 m"]);
     expect(lines[3]![2]).toMatch(/^2024-02-01 \d\d:\d\d$/);
     expect(screen.getAllByText("Copied 5 rows").some((e) => e.getAttribute("aria-live") === "polite")).toBe(
       true,
@@ -155,6 +156,28 @@ describe("a table", () => {
     await user.click(await screen.findByRole("menuitem", { name: "Copy 1 ticked row" }));
 
     expect((await navigator.clipboard.readText()).split("\n")).toHaveLength(2);
+  });
+
+  it("takes no row for ticked that has no tick, whatever is said of it", () => {
+    render(
+      <TickTable
+        label="Boats"
+        rows={boats}
+        id={(b) => b.id}
+        columns={columns}
+        ticks={{
+          ticked: new Set(boats.map((b) => b.id)),
+          set: () => undefined,
+          may: (b) => b.id !== 3,
+          label: (b) => `Tick ${b.name}`,
+          all: "Tick all",
+        }}
+      />,
+    );
+
+    expect(screen.getByText("4 of 4 ticked")).toBeTruthy();
+    expect(screen.getByRole("row", { name: /Äolus/ }).classList.contains("Mui-selected")).toBe(false);
+    expect(screen.getByRole("row", { name: /Barge/ }).classList.contains("Mui-selected")).toBe(true);
   });
 
   it("ticks through the rows as they are sorted, and never one that has no tick", async () => {

@@ -8,10 +8,10 @@ export interface Column<R> {
   /** Its name; empty where something is done with the row: it is not sorted, not copied and not hidden then. */
   head: string;
   cell: (row: R, at: number) => ReactNode;
-  /** What it is worth, where the words that are shown do not say it whole: days, sizes. Rows are put in order by it, and it leaves as text. */
+  /** What it is worth where the words that are shown do not say it: rows are put in order by it. */
   by?: (row: R) => Worth;
-  /** What it says where it leaves as text, where that is not what is shown. */
-  says?: (row: R) => string | number | null | undefined;
+  /** What it says where it leaves as text, where that is not what is shown; its worth, where that is all of it: a moment, a size. */
+  says?: "worth" | ((row: R) => string | number | null | undefined);
   /** No order can be asked for by it. */
   unsorted?: boolean;
   /** It says which row it is; the first column with a name, if none says so. */
@@ -48,12 +48,11 @@ function said(node: ReactNode): string {
 const inline = new Set(["a", "b", "em", "i", "s", "span", "strong"]);
 
 /** What a column says of a row as text. */
-export const textOf = <R>(column: Column<R>, row: R, at: number): string =>
-  column.says
-    ? String(column.says(row) ?? "")
-    : column.by
-      ? plain(column.by(row))
-      : wordsIn(column.cell(row, at));
+export function textOf<R>(column: Column<R>, row: R, at: number): string {
+  const { says, by } = column;
+  if (says === undefined) return wordsIn(column.cell(row, at));
+  return says === "worth" ? plain(by?.(row)) : String(says(row) ?? "");
+}
 
 // A moment of the contract as a spreadsheet reads it, in the time of this browser.
 function plain(worth: Worth): string {
