@@ -132,7 +132,7 @@ export function NewClassSeen({ p }: { p: Schemas["RollPreview"] | undefined }) {
           ))}
         {p.dates.length > 0 && (
           <>
-            <Typography variant="h3" sx={{ mt: 1 }}>
+            <Typography variant="h3" component="h2" sx={{ mt: 1 }}>
               Dates
             </Typography>
             <MovedDates dates={p.dates} />

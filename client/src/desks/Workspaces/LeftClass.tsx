@@ -27,7 +27,9 @@ export function LeftClass({ id }: { id: number }) {
       )}
       {(own.data ?? []).map((w, i) => (
         <Box key={i} component="section" sx={{ borderTop: 1, borderColor: "divider", py: 1.25 }}>
-          <Typography variant="h3">{w.assignment}</Typography>
+          <Typography variant="h3" component="h2">
+            {w.assignment}
+          </Typography>
           <Typography>
             {w.work.score != null && `${w.work.score}${w.points == null ? "" : ` of ${w.points}`}, `}
             {w.work.returnedAt && `returned ${sayMoment(w.work.returnedAt)}`}
