@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen } from "@testing-library/react";
+import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import "../testing";
@@ -35,6 +35,6 @@ describe("ways in by providers", () => {
     expect(opened.mock.calls[0]![0]).toBe("/api/single-sign-on/island/begin?to=%2Fsigned-on");
     tellSignedOn();
 
-    await vi.waitFor(() => expect(onSignedOn).toHaveBeenCalledOnce());
+    await waitFor(() => expect(onSignedOn).toHaveBeenCalledOnce());
   });
 });

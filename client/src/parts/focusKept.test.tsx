@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
-import { act, render, screen } from "@testing-library/react";
+import { act, render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useEffect, useRef, useState } from "react";
-import { describe, expect, it, vi } from "vitest";
+import { describe, expect, it } from "vitest";
 import "../testing";
 import { keepFocus } from "./focusKept";
 
@@ -28,7 +28,7 @@ function List() {
   );
 }
 
-const has = (name: string) => vi.waitFor(() => expect(document.activeElement?.textContent).toBe(name));
+const has = (name: string) => waitFor(() => expect(document.activeElement?.textContent).toBe(name));
 const press = async (name: string) => {
   screen.getByRole("button", { name }).focus();
   await userEvent.keyboard("{Enter}");

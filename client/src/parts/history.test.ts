@@ -1,5 +1,7 @@
 // @vitest-environment jsdom
+import { waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
+import "../testing";
 import { gatedHistory } from "./history";
 
 let holds = false;
@@ -13,7 +15,7 @@ function begin() {
   return { gate, end };
 }
 
-const at = (path: string) => vi.waitFor(() => expect(window.location.pathname).toBe(path));
+const at = (path: string) => waitFor(() => expect(window.location.pathname).toBe(path));
 // The browser tells of its own steps later than they were asked for.
 const back = (by = -1) =>
   new Promise<void>((done) => {
@@ -62,7 +64,7 @@ describe("the gate of the history", () => {
 
     gate.go();
     await at("/");
-    await vi.waitFor(() => expect(seen).toEqual(["POP /"]));
+    await waitFor(() => expect(seen).toEqual(["POP /"]));
     expect(gate.waits()).toBe(false);
     end();
   });

@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
-import { act, render, screen, within } from "@testing-library/react";
+import { act, render, screen, within, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it } from "vitest";
 import "../../testing";
 import type { Column } from "./columns";
 import { TickTable } from "./TickTable";
@@ -234,7 +234,7 @@ describe("a table", () => {
       />,
     );
 
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(container.querySelector("tbody tr:last-child")!.textContent).toBe("The mean of all"),
     );
     expect(container.querySelectorAll("tbody th").length).toBeLessThan(200);
@@ -244,7 +244,7 @@ describe("a table", () => {
     const rows = Array.from({ length: 400 }, (_, i) => ({ ...boats[0]!, id: i, name: `Boat ${i}` }));
     const { container } = render(<List rows={rows} />);
     const drawn = () => container.querySelectorAll("tbody th").length;
-    await vi.waitFor(() => expect(drawn()).toBeGreaterThan(0));
+    await waitFor(() => expect(drawn()).toBeGreaterThan(0));
 
     expect(container.querySelector("table")!.getAttribute("aria-rowcount")).toBe("401");
     expect(container.querySelector("tbody tr[aria-rowindex]")!.getAttribute("aria-rowindex")).toBe("2");
