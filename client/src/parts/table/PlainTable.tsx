@@ -59,7 +59,6 @@ export function PlainTable<R, K extends Key>(props: {
   ticks?: Ticking<R, K>;
   /** A row that stands in the soft ink. */
   soft?: (row: R) => boolean;
-  chosen?: (row: R) => boolean;
   /** How a row stands, given the one before it. */
   rowLook?: (row: R, before?: R) => SystemStyleObject<Theme>;
   /** Rows that stand after all others, whatever the order; with them no column is hidden. */
@@ -70,8 +69,6 @@ export function PlainTable<R, K extends Key>(props: {
   before?: ReactNode;
   /** Rows come in order from elsewhere: in which, and how another is asked for. */
   sorting?: { by: Sorting | null; ask: (by: Sorting | null) => void };
-  /** The order of the rows is part of what it says: it is not sorted. */
-  ordered?: boolean;
   /** No heads: a list whose cells say by themselves what they are. */
   bare?: boolean;
   /** What its hidden columns are kept under in this browser, where its label says whose it is. */
@@ -137,7 +134,7 @@ export function PlainTable<R, K extends Key>(props: {
                 key={c.head || `act${i}`}
                 column={c}
                 by={by}
-                onSort={more && !props.ordered && !c.unsorted ? () => setBy(next(by, c.head)) : undefined}
+                onSort={more && !c.unsorted ? () => setBy(next(by, c.head)) : undefined}
               >
                 {more && i === shown.length - 1 && (
                   <MenuOf
@@ -240,7 +237,7 @@ function Row<R, K extends Key>(props: {
   row: R;
   at: number;
   columns: readonly Column<R>[];
-  table: Pick<Parameters<typeof PlainTable<R, K>>[0], "id" | "ticks" | "soft" | "chosen" | "below" | "bare">;
+  table: Pick<Parameters<typeof PlainTable<R, K>>[0], "id" | "ticks" | "soft" | "below" | "bare">;
   ticks: Ticks<K>;
   width: number;
   /** Not all rows are drawn: each says which it is. */
@@ -259,7 +256,7 @@ function Row<R, K extends Key>(props: {
       <TableRow
         role="row"
         hover
-        selected={ticked || (table.chosen?.(row) ?? false)}
+        selected={ticked}
         className={table.soft?.(row) ? "soft" : undefined}
         sx={props.look}
         data-index={at}
