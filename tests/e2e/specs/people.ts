@@ -20,7 +20,8 @@ export async function signedIn(browser: Browser, userName: string, password = st
 
 /** No violation of WCAG 2.2 AA that axe can find on the view as it stands. */
 export async function isAccessible(page: Page, view: string) {
-  // A desk whose code is still on its way is not looked at.
+  // A page or a desk whose code is still on its way is not looked at.
+  await expect(page.locator("h1").first()).toBeAttached();
   await expect(page.getByRole("status", { name: "Opening" })).toHaveCount(0);
   await page.waitForLoadState("networkidle");
   const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]).analyze();

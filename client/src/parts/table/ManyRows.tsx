@@ -57,24 +57,24 @@ export function ManyRows(props: {
   );
 }
 
-let printing = false;
+// Kept from the moment this file is there, so that a table which comes while the page is being printed knows too.
+let announced = false;
+window.addEventListener("beforeprint", () => (announced = true));
+window.addEventListener("afterprint", () => (announced = false));
+const paper = typeof window.matchMedia === "function" ? window.matchMedia("print") : null;
+const printing = () => announced || (paper?.matches ?? false);
 
 /** Whether the page is being put on paper: then all of it is drawn. */
 function usePrinting() {
-  return useSyncExternalStore(
-    (tell) => {
-      const set = (to: boolean) => () => {
-        printing = to;
-        flushSync(tell);
-      };
-      const [on, off] = [set(true), set(false)];
-      window.addEventListener("beforeprint", on);
-      window.addEventListener("afterprint", off);
-      return () => {
-        window.removeEventListener("beforeprint", on);
-        window.removeEventListener("afterprint", off);
-      };
-    },
-    () => printing,
-  );
+  return useSyncExternalStore((tell) => {
+    const on = () => flushSync(tell);
+    window.addEventListener("beforeprint", on);
+    window.addEventListener("afterprint", on);
+    paper?.addEventListener("change", on);
+    return () => {
+      window.removeEventListener("beforeprint", on);
+      window.removeEventListener("afterprint", on);
+      paper?.removeEventListener("change", on);
+    };
+  }, printing);
 }
