@@ -5,7 +5,7 @@ import { brotliCompressSync, constants, gzipSync } from "node:zlib";
 
 const least = 1000;
 const folder = join(import.meta.dirname, "dist/assets");
-for (const name of readdirSync(folder).filter((f) => /\.(js|css|svg)$/.test(f))) {
+for (const name of readdirSync(folder).filter((f) => /\.(m?js|css|svg)$/.test(f))) {
   const bytes = readFileSync(join(folder, name));
   if (bytes.length < least) continue;
   writeFileSync(

@@ -15,6 +15,8 @@ import { Shell } from "./shell/Shell";
 
 // Each desk comes when it is opened, with its own code.
 const AssignmentDesk = desk(() => import("./desks/Assignments/AssignmentDesk"), "AssignmentDesk");
+const MarkingDesk = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "MarkingDesk");
+const CombinedMarking = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "CombinedMarking");
 const AuditTrail = desk(() => import("./desks/Audit/AuditTrail"), "AuditTrail");
 const ClosingDesk = desk(() => import("./desks/Closing/ClosingDesk"), "ClosingDesk");
 const ClosingMatrix = desk(() => import("./desks/Closing/ClosingMatrix"), "ClosingMatrix");
@@ -156,6 +158,7 @@ export function App() {
                 <Route path="/enroll/directory" element={<DirectoryDesk me={me.data} />} />
                 <Route path="/enroll/combined" element={<CombinedList me={me.data} />} />
                 <Route path="/enroll/combined/:id" element={<CombinedDesk me={me.data} />} />
+                <Route path="/enroll/combined/:id/marking" element={<CombinedMarking />} />
                 <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
                 <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
                 <Route path="/close" element={<ClosingMatrix me={me.data} />} />
@@ -174,6 +177,7 @@ export function App() {
                 <Route path="/classes/:id/invitations" element={<InviteDesk />} />
                 <Route path="/classes/:id/slips" element={<ClassSlips />} />
                 <Route path="/classes/:id/work" element={<AssignmentDesk />} />
+                <Route path="/classes/:id/marking" element={<MarkingDesk />} />
                 <Route path="/classes/:id/close" element={<ClosingDesk />} />
                 <Route path="/classes/:id/bin" element={<BinDesk />} />
                 <Route path="/classes/:id/tidy" element={<TidyDesk />} />

@@ -1204,6 +1204,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/combined/{combinedId}/marking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["combinedMarking"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loft": {
         parameters: {
             query?: never;
@@ -3460,6 +3476,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/marking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["marking"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/assignments/{assignmentId}/own-work/files": {
         parameters: {
             query?: never;
@@ -3582,6 +3614,70 @@ export interface paths {
         get: operations["workFileContent"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/work/{workId}/piece": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["piece"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/work/{workId}/files/{fileId}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lookAtFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/work/{workId}/turns/{turnId}/{position}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lookAtTurnFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/work/{workId}/judgement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["judge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4928,6 +5024,8 @@ export interface components {
             lastOk: null | boolean;
             lastResult: null | string;
         };
+        /** @enum {unknown} */
+        FileLook: "Download" | "Text" | "Image" | "Pdf" | "Sound" | "Video";
         FilingBody: {
             folders: null | number[];
         };
@@ -5254,6 +5352,15 @@ export interface components {
             by: string;
             undone: boolean;
         };
+        Judgement: {
+            /** Format: double */
+            score: null | number;
+            comment: null | string;
+            return: boolean;
+            unmarkedToo: boolean;
+            /** Format: int32 */
+            version: number;
+        };
         KeepBody: {
             folder: null | components["schemas"]["FolderId"];
         };
@@ -5460,6 +5567,45 @@ export interface components {
             score: null | number;
             /** Format: int32 */
             version: number;
+        };
+        MarkingPiece: {
+            work: null | components["schemas"]["WorkId"];
+            assignment: components["schemas"]["AssignmentId"];
+            title: string;
+            /** Format: double */
+            points: null | number;
+            student: components["schemas"]["PersonId"];
+            name: string;
+            sortName: string;
+            left: boolean;
+            state: components["schemas"]["WorkState"];
+            /** Format: double */
+            score: null | number;
+            /** Format: double */
+            counts: null | number;
+            handedInAt: null | components["schemas"]["Instant"];
+        };
+        MarkingStretch: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            letter: null | string;
+            /** Format: int32 */
+            colour: null | number;
+            shut: boolean;
+            pieces: components["schemas"]["MarkingPiece"][];
+        };
+        MarkingView: {
+            title: string;
+            /** Format: double */
+            points: null | number;
+            stretches: components["schemas"]["MarkingStretch"][];
+            numbers: components["schemas"]["ScoreNumbers"];
+            /** Format: int32 */
+            toMark: number;
+            /** Format: int32 */
+            drafts: number;
+            /** Format: int32 */
+            returned: number;
         };
         MayCopyBody: {
             mayCopy: boolean;
@@ -5827,6 +5973,20 @@ export interface components {
             userName: string;
             said: null | string;
         };
+        PieceFile: {
+            /** Format: int64 */
+            turn: null | number;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            size: number;
+            look: components["schemas"]["FileLook"];
+        };
+        PieceView: {
+            work: components["schemas"]["WorkView"];
+            files: components["schemas"]["PieceFile"][];
+        };
         PlanBody: {
             name: null | string;
             about: null | string;
@@ -6046,6 +6206,7 @@ export interface components {
             classes: number[];
             student: null | components["schemas"]["PersonId"];
             unmarkedToo: boolean;
+            assignments: null | number[];
         };
         ReturnsRow: {
             student: components["schemas"]["PersonId"];
@@ -9710,6 +9871,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ManyReturns"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    combinedMarking: {
+        parameters: {
+            query?: {
+                title?: string;
+            };
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkingView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15089,6 +15283,40 @@ export interface operations {
             };
         };
     };
+    marking: {
+        parameters: {
+            query?: {
+                assignment?: number;
+                student?: number;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkingView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     addOwnFile: {
         parameters: {
             query?: {
@@ -15371,6 +15599,141 @@ export interface operations {
                 };
                 content: {
                     "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                workId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookAtFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                workId: number;
+                fileId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookAtTurnFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                workId: number;
+                turnId: number;
+                position: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                workId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Judgement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
                 };
             };
             /** @description Unprocessable Entity */

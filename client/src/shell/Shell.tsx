@@ -198,6 +198,7 @@ function useBar() {
 
 // Desks of a class that belong to a season without being called after it.
 const belongs: Record<string, string> = {
+  marking: "work",
   groups: "enroll",
   slips: "enroll",
   "join-code": "enroll",

@@ -8,7 +8,8 @@ namespace SpringLoft.App.Assignments;
 /// <summary>What is to be returned of several classes.</summary>
 /// <param name="Student">Of one student alone; null for all.</param>
 /// <param name="UnmarkedToo">The yes that work without a mark needs.</param>
-public sealed record ReturnScope(IReadOnlyList<ClassId> Classes, PersonId? Student, bool UnmarkedToo);
+/// <param name="Assignments">Of these alone; null for all.</param>
+public sealed record ReturnScope(IReadOnlyList<ClassId> Classes, PersonId? Student, bool UnmarkedToo, IReadOnlyList<AssignmentId>? Assignments);
 
 /// <summary>What returning does in one class.</summary>
 public sealed record ClassReturn(ClassId Id, string Name, int Pieces, int Students, int DraftMarks, int Unmarked);
@@ -48,7 +49,7 @@ public sealed class ReturningMany(Premises premises)
             var at = ClassGate.Find(c, who, id);
             if (!Permissions.InClass(at.Standing, Act.Mark)) throw new RefusedException("not-found", "One of the classes is not among those whose work you may return.", "Choose among your own classes.", "classes");
             at.NotArchived();
-            var (preview, rows) = Returns.Preview(c, id, null, scope.Student, scope.UnmarkedToo);
+            var (preview, rows) = Returns.Preview(c, id, scope.Assignments, scope.Student, scope.UnmarkedToo);
             return new Prepared(id, at.Class.Name, preview, rows);
         })];
     }

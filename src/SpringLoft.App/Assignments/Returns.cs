@@ -82,7 +82,7 @@ public sealed class Returns(Premises premises)
     /// <summary>Says what returning all would do. Writes nothing.</summary>
     public ReturnAllView PreviewReturnAll(ClassId id, AssignmentId? assignment, bool unmarkedToo) => premises.Db.Read(c =>
     {
-        var p = Preview(c, id, assignment, null, unmarkedToo).Preview;
+        var p = Preview(c, id, assignment is { } a ? [a] : null, null, unmarkedToo).Preview;
         return new ReturnAllView(p.ToReturn.Count, p.Students, p.DraftMarks, p.Unmarked);
     });
 
@@ -95,7 +95,7 @@ public sealed class Returns(Premises premises)
         return premises.Db.Write(c =>
         {
             ClassGate.Demand(c, by, id, Act.Mark).NotArchived();
-            var (preview, rows) = Preview(c, id, assignment, null, unmarkedToo);
+            var (preview, rows) = Preview(c, id, assignment is { } a ? [a] : null, null, unmarkedToo);
             Give(c, by, id, preview, rows, text, premises.Clock.Now);
             return new ReturnAllView(preview.ToReturn.Count, preview.Students, preview.DraftMarks, preview.Unmarked);
         });
@@ -156,20 +156,21 @@ public sealed class Returns(Premises premises)
     }
 
     /// <summary>What of a class would be returned.</summary>
-    internal static (ReturnPreview Preview, Dictionary<WorkId, WorkRow> Rows) Preview(IDbConnection c, ClassId id, AssignmentId? assignment, PersonId? student, bool unmarkedToo)
+    internal static (ReturnPreview Preview, Dictionary<WorkId, WorkRow> Rows) Preview(IDbConnection c, ClassId id, IReadOnlyCollection<AssignmentId>? only, PersonId? student, bool unmarkedToo)
     {
         var points = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Points is not null);
-        var rows = WorkStore.OfClass(c, id).Where(w => (assignment is null || w.AssignmentId == assignment) && (student is null || w.StudentId == student)).ToDictionary(w => w.Id);
+        var rows = WorkStore.OfClass(c, id).Where(w => (only is null || only.Contains(w.AssignmentId)) && (student is null || w.StudentId == student)).ToDictionary(w => w.Id);
         return (ReturnPreview.Of(rows.Values.Select(w => new ReturnCandidate(w.Id, w.StudentId, w.State, w.Score, points.GetValueOrDefault(w.AssignmentId))), unmarkedToo), rows);
     }
 
-    private static WorkFact Fact(WorkRow row) => new(row.State, 1, row.Score, row.ReturnedScore);
+    internal static WorkFact Fact(WorkRow row) => new(row.State, 1, row.Score, row.ReturnedScore);
 
     private static WorkRow Back(WorkRow row, WorkFact to, Instant now) => row with { State = to.State, ReturnedScore = to.Counts, ReturnedAt = now };
 
     private static WorkRow Find(IDbConnection c, ClassId id, WorkId work) => WorkStore.Find(c, id, work) ?? throw Refusals.NotFound("work");
 
-    private static WorkView View(IDbConnection c, ClassId id, WorkRow w)
+    /// <summary>A piece as staff see it.</summary>
+    internal static WorkView View(IDbConnection c, ClassId id, WorkRow w)
     {
         var a = AssignmentStore.Find(c, id, w.AssignmentId) ?? throw Refusals.NotFound("assignment");
         var student = RosterStore.Member(c, id, w.StudentId);

@@ -112,11 +112,11 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
 
     /// <summary>Says what returning everything held would do, over all sections. Writes nothing.</summary>
     public CombinedReturn PreviewReturn(Caller who, long id, bool unmarkedToo) =>
-        Classes(who, id) is { Count: > 0 } open ? Told(returning.Preview(who, new(open, null, unmarkedToo))) : new(0, 0, 0, 0);
+        Classes(who, id) is { Count: > 0 } open ? Told(returning.Preview(who, new(open, null, unmarkedToo, null))) : new(0, 0, 0, 0);
 
     /// <summary>Returns everything that is held, in all sections or in none.</summary>
     public CombinedReturn Return(Caller by, long id, bool unmarkedToo, string? comment) =>
-        Classes(by, id) is { Count: > 0 } open ? Told(returning.Do(by, new(open, null, unmarkedToo), comment)) : new(0, 0, 0, 0);
+        Classes(by, id) is { Count: > 0 } open ? Told(returning.Do(by, new(open, null, unmarkedToo, null), comment)) : new(0, 0, 0, 0);
 
     private static CombinedReturn Told(ManyReturns m) => new(m.Pieces, m.Students, m.DraftMarks, m.Unmarked);
 

@@ -15,6 +15,9 @@ internal static class Uploads
     internal static IResult Send(Download download) =>
         Results.Stream(download.Content, "application/octet-stream", download.Name, enableRangeProcessing: true);
 
+    /// <summary>To be looked at in the page, as what it was found to be.</summary>
+    internal static IResult Show((Download File, string MediaType) look) => Results.Stream(look.File.Content, look.MediaType, enableRangeProcessing: true);
+
     internal static RouteHandlerBuilder SendsFile(this RouteHandlerBuilder endpoint) =>
         endpoint.Produces<Stream>(StatusCodes.Status200OK, "application/octet-stream");
 }

@@ -27,6 +27,7 @@ internal static class AssignmentEndpoints
     {
         api.MapPost("/returns/preview", (ReturnScope body, Caller who, ReturningMany returning) => returning.Preview(who, body)).WithName("previewReturnMany").Needs(Act.SeeBoard);
         api.MapPost("/returns", (ReturnManyBody body, Caller who, ReturningMany returning) => returning.Do(who, body.Scope, body.Comment)).WithName("returnMany").Needs(Act.SeeBoard);
+        api.MapGet("/combined/{combinedId:long}/marking", (long combinedId, string? title, Caller who, MarkingDesk desk) => desk.OfCombined(who, combinedId, title)).WithName("combinedMarking").Needs(Act.SeeBoard);
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
@@ -82,12 +83,22 @@ internal static class AssignmentEndpoints
         k.MapGet("/assignments/{assignmentId:long}/work.zip", (long classId, long assignmentId, Returns returns, CancellationToken stop) =>
             Uploads.Send(returns.OpenAll(new(classId), new(assignmentId), stop))).WithName("allWork").Tells(Reading.Work, "all work of an assignment").SendsFile().Needs(Act.Mark);
 
+        k.MapGet("/marking", (long classId, long? assignment, long? student, Caller who, MarkingDesk desk) =>
+            desk.See(who, new(classId), assignment is { } a ? new AssignmentId(a) : null, student is { } s ? new PersonId(s) : null)).WithName("marking").Tells(Reading.Work, "the marking desk").Needs(Act.Mark);
+
         var work = k.MapGroup("/work/{workId:long}");
         work.MapGet("", (long classId, long workId, Returns returns) => returns.See(new(classId), new WorkId(workId))).WithName("work").Tells(Reading.Work, "a piece of work").Needs(Act.Mark);
         work.MapGet("/turns/{turnId:long}/{position:int}", (long classId, long workId, long turnId, int position, Returns returns) =>
             Uploads.Send(returns.OpenTurn(new(classId), new(workId), turnId, position))).WithName("turnFile").Tells(Reading.Work, "a file as it was handed in").SendsFile().Needs(Act.Mark);
         work.MapGet("/files/{fileId:long}", (long classId, long workId, long fileId, Returns returns) =>
             Uploads.Send(returns.Open(new(classId), new(workId), fileId))).WithName("workFileContent").Tells(Reading.Work, "a file of work").SendsFile().Needs(Act.Mark);
+        work.MapGet("/piece", (long classId, long workId, Caller who, MarkingDesk desk) => desk.Piece(who, new(classId), new(workId))).WithName("piece").Tells(Reading.Work, "a piece of work").Needs(Act.Mark);
+        work.MapGet("/files/{fileId:long}/look", (long classId, long workId, long fileId, Caller who, MarkingDesk desk) =>
+            Uploads.Show(desk.Look(who, new(classId), new(workId), null, fileId))).WithName("lookAtFile").Tells(Reading.Work, "a file of work").SendsFile().Needs(Act.Mark);
+        work.MapGet("/turns/{turnId:long}/{position:int}/look", (long classId, long workId, long turnId, int position, Caller who, MarkingDesk desk) =>
+            Uploads.Show(desk.Look(who, new(classId), new(workId), turnId, position))).WithName("lookAtTurnFile").Tells(Reading.Work, "a file as it was handed in").SendsFile().Needs(Act.Mark);
+        work.MapPost("/judgement", (long classId, long workId, Judgement body, Caller who, MarkingDesk desk) =>
+            desk.Judge(who, new(classId), new(workId), body)).WithName("judge").Needs(Act.Mark);
         work.MapPut("/mark", (long classId, long workId, MarkBody body, Caller who, Returns returns) =>
             returns.Mark(who, new(classId), new(workId), body.Score, body.Version)).WithName("mark").Needs(Act.Mark);
         work.MapPost("/comments", (long classId, long workId, CommentBody body, Caller who, Returns returns) =>

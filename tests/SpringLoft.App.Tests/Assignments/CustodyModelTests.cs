@@ -59,7 +59,7 @@ public class CustodyModelTests
         ("bin the assignment", (w, _) => w.School.Assigning.Bin(w.School.Lead, w.School.Class, w.Pot)),
         ("bin a folder", (w, _) => new Arranging(w.School.Premises).Bin(w.School.Lead, w.School.Class, w.School.FolderNamed("Papers"))),
         ("close", (w, _) => w.School.Close()),
-        ("return many", (w, _) => new ReturningMany(w.School.Premises).Do(w.School.Coordinator, new([w.School.Class], null, true), null)),
+        ("return many", (w, _) => new ReturningMany(w.School.Premises).Do(w.School.Coordinator, new([w.School.Class], null, true, null), null)),
         ("close with all options", (w, _) => w.School.Go(w.School.Runs.Begin(w.School.Coordinator, [w.School.Class], new(AfterArchive.Nothing, true, true, true, true)))),
         ("delete from the loft", (w, _) => w.School.Bin.Bin(w.School.Coordinator, w.School.Class, w.School.Workspace.Head(w.School.Coordinator, w.School.Class).Name)),
         ("make take-homes", (w, _) => w.School.TakeHomes.Go(w.School.TakeHomes.Begin(w.School.Coordinator, w.School.Years[0].Id, null), CancellationToken.None)),

@@ -302,11 +302,11 @@ public class ClosingRunsTests : SchoolTest
         await school.HandIn(school.Rúna, school.Assign("Unmarked"));
         var returning = new ReturningMany(school.Premises);
 
-        returning.Preview(school.Coordinator, new(classes, null, false)).ShouldSatisfyAllConditions(p => p.Pieces.ShouldBe(1), p => p.DraftMarks.ShouldBe(1), p => p.Unmarked.ShouldBe(1));
-        returning.Preview(school.Coordinator, new(classes, school.Rúna.Id, true)).Pieces.ShouldBe(1);
-        returning.Do(school.Coordinator, new(classes, null, true), "Well done.").ShouldSatisfyAllConditions(p => p.Pieces.ShouldBe(2), p => p.Students.ShouldBe(2));
+        returning.Preview(school.Coordinator, new(classes, null, false, null)).ShouldSatisfyAllConditions(p => p.Pieces.ShouldBe(1), p => p.DraftMarks.ShouldBe(1), p => p.Unmarked.ShouldBe(1));
+        returning.Preview(school.Coordinator, new(classes, school.Rúna.Id, true, null)).Pieces.ShouldBe(1);
+        returning.Do(school.Coordinator, new(classes, null, true, null), "Well done.").ShouldSatisfyAllConditions(p => p.Pieces.ShouldBe(2), p => p.Students.ShouldBe(2));
         school.Returns.See(school.Class).Held.ShouldBe(0);
         school.Read(c => WorkStore.CommentsOfWork(c, row.Id)).ShouldHaveSingleItem().Text.ShouldBe("Well done.");
-        Refused(() => returning.Preview(school.OtherTeacher, new(classes, null, true))).ShouldBe("not-found");
+        Refused(() => returning.Preview(school.OtherTeacher, new(classes, null, true, null))).ShouldBe("not-found");
     }
 }

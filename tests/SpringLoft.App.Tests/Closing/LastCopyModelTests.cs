@@ -280,7 +280,7 @@ public sealed class LastCopyModelTests
         ("hand in, and replace it once it is returned", (w, s) => { w.Work(s); w.HandIn(s); w.School.Returns.ReturnAll(w.School.Lead, w.School.Class, null, true, null); w.TakeOut(s); }),
         ("take back", (w, s) => w.School.Work.TakeBack(s, w.School.Class, w.Pot)),
         ("return all", (w, _) => w.School.Returns.ReturnAll(w.School.Lead, w.School.Class, null, true, null)),
-        ("return many", (w, _) => new ReturningMany(w.School.Premises).Do(w.School.Coordinator, new([w.School.Class, w.Other], null, true), null)),
+        ("return many", (w, _) => new ReturningMany(w.School.Premises).Do(w.School.Coordinator, new([w.School.Class, w.Other], null, true, null), null)),
         ("write a page", (w, s) => w.Write(s, anew: true)),
         ("write on the newest page", (w, s) => w.Write(s, anew: false)),
         ("the teacher writes on the newest page", (w, _) => w.Write(w.School.Lead, anew: false)),

@@ -6,15 +6,15 @@ import { signedIn, chooseOwn } from "./people";
 import { test } from "./server";
 
 /** Addresses of every view, by the name of a class that has something of everything. */
-const staffViews = (id: string) => [
+const staffViews = (id: string, assignment: number) => [
   "/", "/plan", "/plan/put?plan=2", "/plan/years", "/plan/names", "/plan/user-names", "/plan/first-passwords", "/plan/shared", "/plan/rules", "/plan/departments", "/set-up", "/set-up/many",
   "/enroll", "/enroll/directory", "/enroll/directory/duplicates", "/enroll/combined", "/enroll/deliveries", "/work", "/close", "/close/gate", "/close/take-homes", "/close/kept", "/roll-over", "/loft", "/audit", "/outbox", "/sign-ins",
   "/password", "/join", "/close/plan", "/enroll/directory/slips",
-  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", "close", "bin", "tidy", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
+  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", `marking?assignment=${assignment}`, "close", "bin", "tidy", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
 ];
 
 // Of other people or other moments: a student's, an invitation, a run, one combined roster, one delivery, a page that sends elsewhere.
-const notWalked = ["/classes/:id", "/close/runs/:id", "/enroll/combined/:id", "/enroll/deliveries/:id", "/invitation", "/roll-over/runs/:id", "/signed-on"];
+const notWalked = ["/classes/:id", "/close/runs/:id", "/enroll/combined/:id", "/enroll/combined/:id/marking", "/enroll/deliveries/:id", "/invitation", "/roll-over/runs/:id", "/signed-on"];
 
 /** The page is as wide as the screen: nothing is moved sideways but what scrolls in its own place. */
 async function fits(page: Page, view: string, width: number) {
@@ -74,7 +74,8 @@ test("where the keyboard is, is seen on every kind of control, light, dark and i
   const text = await page.context().newCDPSession(page);
   let controls = 0;
   const looked = new Set<string>();
-  for (const view of staffViews(id)) {
+  const { assignments } = (await (await page.request.get(`/api/classes/${id}/returns`)).json()) as { assignments: { id: number }[] };
+  for (const view of staffViews(id, assignments[0]!.id)) {
     await page.setViewportSize({ width: 1280, height: 800 });
     await page.emulateMedia({ colorScheme: "light", forcedColors: "none" });
     await page.goto(view);

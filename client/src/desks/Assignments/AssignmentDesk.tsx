@@ -4,7 +4,7 @@ import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useBinSpan, useHead, useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -87,8 +87,8 @@ export function AssignmentDesk() {
                 </Button>
               )}
               <Typography variant="body2" sx={{ color: "text.secondary" }}>
-                Choose a piece to see, mark and return it; choose an assignment at the top to act on all of
-                it.
+                Choose an assignment at the top to mark all of it, one piece after another; a student at the
+                left for all that is theirs; or a single piece.
               </Typography>
             </>
           )
@@ -124,6 +124,7 @@ export function AssignmentDesk() {
       )}
       {d && d.assignments.length > 0 && (
         <ReturnsGrid
+          classId={id}
           view={d}
           piece={workId}
           onPiece={(p) => setAddress({ piece: String(p) })}
@@ -210,8 +211,17 @@ function ColumnSlip({
           Publish
         </Button>
       )}
+      {a.handedIn > 0 && (
+        <Button
+          variant={a.held > 0 && !shut ? "contained" : "outlined"}
+          component={RouterLink}
+          to={`/classes/${classId}/marking?assignment=${a.id}`}
+        >
+          {a.held > 0 && !shut ? "Mark one after another" : "Look through the pieces"}
+        </Button>
+      )}
       {a.held > 0 && !shut && (
-        <Button variant="contained" onClick={onReturn}>
+        <Button variant="outlined" onClick={onReturn}>
           Return {count(a.held, "piece", "pieces")}…
         </Button>
       )}

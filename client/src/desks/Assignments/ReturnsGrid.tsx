@@ -6,6 +6,7 @@ import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import type { KeyboardEvent } from "react";
+import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { StateMark, type Mark } from "../../parts/StateMark";
 
@@ -22,6 +23,7 @@ const says: Record<Schemas["WorkState"], string> = {
 
 /** Students against assignments, worked with the arrow keys. */
 export function ReturnsGrid(props: {
+  classId: number;
   view: Schemas["ReturnsView"];
   piece?: number;
   onPiece: (id: number) => void;
@@ -75,7 +77,18 @@ export function ReturnsGrid(props: {
           {view.students.map((s) => (
             <TableRow key={s.student} hover>
               <TableCell component="th" scope="row" sx={{ whiteSpace: "nowrap", fontWeight: 600 }}>
-                {s.sortName}
+                {s.cells.length > 0 ? (
+                  <Link
+                    component={RouterLink}
+                    to={`/classes/${props.classId}/marking?student=${s.student}`}
+                    color="inherit"
+                    underline="hover"
+                  >
+                    {s.sortName}
+                  </Link>
+                ) : (
+                  s.sortName
+                )}
                 {s.left && " (left)"}
               </TableCell>
               {view.assignments.map((a) => {

@@ -1,8 +1,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Link from "@mui/material/Link";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link as RouterLink } from "react-router";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
@@ -79,6 +81,13 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
       <Box>
         <Typography variant="h2">{w.studentName}</Typography>
         <Typography sx={{ color: "text.secondary" }}>{w.title}</Typography>
+        <Link
+          component={RouterLink}
+          to={`/classes/${classId}/marking?assignment=${w.assignment}&piece=${w.assignment}-${w.student}`}
+          variant="body2"
+        >
+          Open it on the marking desk
+        </Link>
       </Box>
       {w.state === "Working" && <StateMark mark="notYet">begun, with the student</StateMark>}
       {held && (

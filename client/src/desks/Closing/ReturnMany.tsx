@@ -25,7 +25,7 @@ export function ReturnMany({
 }) {
   const [unmarkedToo, setUnmarkedToo] = useState(false);
   const [comment, setComment] = useState("");
-  const scope = { classes, student, unmarkedToo };
+  const scope = { classes, student, unmarkedToo, assignments: null };
   const preview = useQuery({
     queryKey: ["return-many", scope],
     enabled: open && classes.length > 0,

@@ -226,11 +226,35 @@ function Piece({ cell }: { cell?: Cell }) {
 
 const round = (n?: number | null) => (n == null ? "–" : n.toFixed(2));
 
+/** What waits in all sections together, each to be marked in one sitting. */
+function ToMark({ v }: { v: View }) {
+  const waiting = v.assignments.filter((a) => a.held > 0);
+  if (waiting.length === 0) return null;
+  return (
+    <Typography variant="body2">
+      To mark over all sections:{" "}
+      {waiting.map((a, n) => (
+        <span key={a.title}>
+          {n > 0 && ", "}
+          <Link
+            component={RouterLink}
+            to={`/enroll/combined/${v.id}/marking?title=${encodeURIComponent(a.title)}`}
+          >
+            {a.title}
+          </Link>{" "}
+          ({a.held} held)
+        </span>
+      ))}
+    </Typography>
+  );
+}
+
 function ReturnsTable({ v }: { v: View }) {
   if (v.assignments.length === 0)
     return <Typography>None of the sections has a published assignment.</Typography>;
   return (
     <Box sx={{ overflowX: "auto" }}>
+      <ToMark v={v} />
       <PlainTable
         label="Returns of all sections"
         rows={v.students}
