@@ -11,6 +11,9 @@ public sealed class SchoolClock(IClock clock, DateTimeZone zone)
     /// <summary>The moment it is, moved if the date was moved.</summary>
     public Instant Now => clock.GetCurrentInstant() + Duration.FromDays(Interlocked.Read(ref daysAhead));
 
+    /// <summary>The zone in which the school's days begin and end.</summary>
+    public DateTimeZone Zone => zone;
+
     /// <summary>The date at the school.</summary>
     public LocalDate Today => Now.InZone(zone).Date;
 

@@ -33,6 +33,7 @@ internal sealed class DemoWork(Premises premises)
         foreach (var (title, n) in course.Assignments.Select((t, n) => (t, n)))
             Assignment(c, id, course, lead, roster, folders, weeks, title, n, index, state);
 
+        if (state == DemoState.Tidy && index % 3 == 0 && year.First.Year == 2026) Spring(c, id, roster, weeks, start);
         if (state == DemoState.DraftLeft)
             AssignmentStore.Add(c, id, new AssignmentRow { Title = "Idea for next year", Instructions = "Not ready yet.", MadeAt = DemoYears.At(weeks[^8].Days[0]) }, [start], []);
         if (state == DemoState.Unfiled)
@@ -51,7 +52,7 @@ internal sealed class DemoWork(Premises premises)
         decimal? points = n % 4 == 3 ? null : 20;
         var places = new List<FolderId> { Somewhere(folders, "papers", "units", "weeks", "start") };
         if (folders.Values.FirstOrDefault(f => f.PlanKey is { } k && k.Parts[^1].Mark is FolderMark.Week { Day: null } w && w.Ordinal == week.Ordinal) is { } inWeek) places.Add(inWeek.Id);
-        var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = $"{title}: one page or one file. Say what you tried and what you would do otherwise.", Points = points, DueOn = due, MadeAt = DemoYears.At(week.Days[0]) }, places, []);
+        var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = $"{title}: one page or one file. Say what you tried and what you would do otherwise.", Points = points, DueOn = due, DueTime = n % 3 == 1 ? new LocalTime(15, 30) : null, LateDays = n % 3 == 1 ? 7 : null, MadeAt = DemoYears.At(week.Days[0]) }, places, []);
         AssignmentStore.Publish(c, made, 1, DemoYears.At(week.Days[0]));
 
         var last = n == course.Assignments.Length - 1;
@@ -82,6 +83,35 @@ internal sealed class DemoWork(Premises premises)
                 HandedInAt = handed,
                 ReturnedAt = held ? null : handed + Duration.FromDays(4),
             });
+        }
+    }
+
+    // What is going on in the last weeks: one that is late for some, one due today, one on Thursday.
+    private void Spring(IDbConnection c, ClassId id, IReadOnlyList<Person> roster, IReadOnlyList<SchoolWeek> weeks, FolderId start)
+    {
+        var friday = weeks[^3].Days[^1];
+        Give("Log of the week", "Three sentences: what you made, what went wrong, what comes next.", 10, friday, new LocalTime(15, 30), 10);
+        Give("List for the open day", "What you show on the quay, and what you need for it. One page or a photo.", null, weeks[^2].Days[0], new LocalTime(15, 30), null);
+        Give("Last sketch", "From memory, in ten minutes. Then once more beside the thing itself.", 20, weeks[^2].Days[^2], null, 0);
+
+        void Give(string title, string instructions, decimal? points, LocalDate due, LocalTime? time, int? late)
+        {
+            var at = DemoYears.At(due.PlusDays(-7));
+            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = points, DueOn = due, DueTime = time, LateDays = late, MadeAt = at }, [start], []);
+            AssignmentStore.Publish(c, made, 1, at);
+            if (due != friday) return;
+            foreach (var (s, i) in roster.Select((s, i) => (s, i)).Where(x => x.i % 4 != 0))
+            {
+                // Some came on Saturday: late, and taken.
+                var handed = DemoYears.At(due) + Duration.FromMinutes(i * 7) + (i % 9 == 5 ? Duration.FromDays(1) : Duration.Zero);
+                var row = WorkStore.Begin(c, id, made, s.Id);
+                WorkStore.AddFile(c, row.Id, "log.txt", Text(c, $"Log of the week\n\nI made a {Words(i)}. It went wrong once. Next comes the edge.\n", handed).Sha256, s.Id, handed);
+                WorkStore.AddTurn(c, id, row.Id, handed);
+                var score = (decimal)(5 + (i * 3 % 6));
+                var back = handed + Duration.FromDays(2);
+                WorkStore.Save(c, row with { State = WorkState.Returned, Score = score, ReturnedScore = score, HandedInAt = handed, ReturnedAt = back });
+                WorkStore.TurnReturned(c, row.Id, score, back);
+            }
         }
     }
 

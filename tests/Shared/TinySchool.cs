@@ -139,7 +139,7 @@ internal sealed class TinySchool : IDisposable
         (await Items.AddFile(by, Class, FolderNamed(folder), name, Bytes(text), CancellationToken.None)).Id;
 
     internal AssignmentId Assign(string title = "Pinch pot", decimal? points = 20, params string[] folders) =>
-        Assigning.Make(Lead, Class, new(title, "Make one.", points, null, [.. (folders.Length == 0 ? ["Papers"] : folders).Select(FolderNamed)], null, Publish: true)).Id;
+        Assigning.Make(Lead, Class, new(title, "Make one.", points, null, null, null, [.. (folders.Length == 0 ? ["Papers"] : folders).Select(FolderNamed)], null, Publish: true)).Id;
 
     /// <summary>A student puts a file into their work and hands it in.</summary>
     internal async Task HandIn(Caller student, AssignmentId assignment, string text = "work")

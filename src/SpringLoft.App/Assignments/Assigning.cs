@@ -10,9 +10,11 @@ namespace SpringLoft.App.Assignments;
 
 /// <summary>What an assignment is made from.</summary>
 /// <param name="Points">Full marks; null for work without a score.</param>
+/// <param name="DueTime">Until when within the day; null for all of it.</param>
+/// <param name="LateDays">Days after that day on which late work is taken; 0 for none, null for as long as the class is open.</param>
 /// <param name="Folders">Where it is filed; one at the least.</param>
 /// <param name="Students">Whom it is given to; empty for the whole class.</param>
-public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish);
+public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish);
 
 /// <summary>A made assignment, and who of those it is given to can't see it.</summary>
 /// <param name="BlindSpots">Students who can't see any folder it is filed in.</param>
@@ -36,7 +38,7 @@ public sealed class Assigning(Premises premises)
             if (n.Publish && at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Keep it as a draft, then use it in classes.", "publish");
             TitleFree(c, id, title, null);
             var now = premises.Clock.Now;
-            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, MadeAt = now }, folders, given);
+            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, folders, given);
             if (n.Publish) AssignmentStore.Publish(c, made, 1, now);
             Premises.Add(c, by, now, new(n.Publish ? "published assignment" : "drafted assignment", "assignment", made.Value, id, title));
             return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]));
@@ -58,7 +60,7 @@ public sealed class Assigning(Premises premises)
             var best = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == assignment).Max(w => w.Score);
             if (n.Points is { } points && best > points)
                 throw new RefusedException("points-below-mark", $"A mark of {best} was given already.", $"Keep full marks at {best} or more.", "points");
-            if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
+            if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
             AssignmentStore.FileIn(c, assignment, folders);
             Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", assignment.Value, id, title));
             var given = AssignmentStore.GivenTo(c, id)[assignment].ToHashSet();
@@ -106,9 +108,13 @@ public sealed class Assigning(Premises premises)
         var title = Refusals.Needed(n.Title, "title", "The title", 120);
         var instructions = Refusals.NotLonger(n.Instructions?.Trim() ?? "", "instructions", "The instructions", 20_000);
         if (n.Points is { } p && (p <= 0 || p > 10_000)) throw new RefusedException("points-range", $"{p} points is not between 0 and 10,000.", "Type a number in that range, or leave it empty.", "points");
+        if (n.DueTime is not null && n.DueOn is null) throw new RefusedException("due-time-without-day", "A time is set and no day.", "Set the day it is due, or take the time away.", "dueOn");
+        if (n.LateDays is < 0 or > Due.MostLateDays) throw new RefusedException("late-days-range", $"{n.LateDays} days is not between 0 and {Due.MostLateDays}.", "Type a number in that range, or take late work without an end.", "lateDays");
         if (n.Folders is not { Count: > 0 } folders) throw new RefusedException("missing", "The assignment is filed in no folder, so no student would find it.", "Tick at least one folder.", "folders");
         return (title, instructions, folders);
     }
+
+    private static LocalTime? Minute(NewAssignment n) => n.DueTime is { } t ? new LocalTime(t.Hour, t.Minute) : null;
 
     private static void TitleFree(IDbConnection c, ClassId id, string title, AssignmentId? but)
     {
@@ -118,10 +124,17 @@ public sealed class Assigning(Premises premises)
 
     private static List<string> Blind(IDbConnection c, ClassAndPlace at, IReadOnlyList<FolderRow> there, IReadOnlyList<FolderId> folders, List<MemberRow> given)
     {
+        var ones = BlindOnes(c, at, there, folders, given).ToHashSet();
+        return [.. given.Where(m => ones.Contains(m.PersonId)).Select(m => m.Name.Display)];
+    }
+
+    /// <summary>Students who see none of these folders.</summary>
+    internal static List<PersonId> BlindOnes(IDbConnection c, ClassAndPlace at, IReadOnlyList<FolderRow> there, IReadOnlyList<FolderId> folders, List<MemberRow> given)
+    {
         var facts = there.ToDictionary(f => f.Id, f => f.Fact);
         var groups = GroupStore.Members(c, at.Class.Id);
         return [.. given.Where(m => new Access(new Viewer(m.PersonId, Standing.Student, m.MayPost, ClassState.Open, at.Class.AfterArchive, GroupsOf(groups, m.PersonId)), facts).OfThing(folders) < Right.View)
-            .Select(m => m.Name.Display)];
+            .Select(m => m.PersonId)];
     }
 
     private static HashSet<GroupId> GroupsOf(ILookup<GroupId, PersonId> members, PersonId person) => [.. members.Where(g => g.Contains(person)).Select(g => g.Key)];

@@ -13,8 +13,9 @@ namespace SpringLoft.App.Assignments;
 /// <param name="Work">Null where nothing was begun.</param>
 /// <param name="Score">A draft until it is returned.</param>
 /// <param name="Counts">The mark that was returned last.</param>
+/// <param name="LateMinutes">By how many whole minutes it came late; null where it is in time.</param>
 public sealed record MarkingPiece(
-    WorkId? Work, AssignmentId Assignment, string Title, decimal? Points, PersonId Student, string Name, string SortName, bool Left, WorkState State, decimal? Score, decimal? Counts, Instant? HandedInAt);
+    WorkId? Work, AssignmentId Assignment, string Title, decimal? Points, PersonId Student, string Name, string SortName, bool Left, WorkState State, decimal? Score, decimal? Counts, Instant? HandedInAt, int? LateMinutes);
 
 /// <summary>A stretch of the line: a section, or the class itself.</summary>
 /// <param name="Letter">Of a section in a combined roster; null for a class alone.</param>
@@ -126,17 +127,18 @@ public sealed class MarkingDesk(Premises premises)
         });
     }
 
-    private static MarkingStretch Stretch(IDbConnection c, ClassRow k, IReadOnlyList<AssignmentRow> assignments, PersonId? only, string? letter, int? colour)
+    private MarkingStretch Stretch(IDbConnection c, ClassRow k, IReadOnlyList<AssignmentRow> assignments, PersonId? only, string? letter, int? colour)
     {
         var given = AssignmentStore.GivenTo(c, k.Id);
         var work = WorkStore.OfClass(c, k.Id).ToDictionary(w => (w.AssignmentId, w.StudentId));
+        var firstIn = WorkStore.FirstIn(c, k.Id);
         var students = RosterStore.Members(c, k.Id).Where(m => m.Role == ClassRole.Student && (only is null || m.PersonId == only)).ToList();
         return new(k.Id, k.Name, letter, colour, k.State == ClassState.Archived,
             [.. from a in assignments
                 from m in students
                 let w = work.GetValueOrDefault((a.Id, m.PersonId))
                 where w is not null || (m.LeftAt is null && a.PublishedAt is not null && (!given[a.Id].Any() || given[a.Id].Contains(m.PersonId)))
-                select new MarkingPiece(w?.Id, a.Id, a.Title, a.Points, m.PersonId, m.Name.Display, m.Name.Sort, m.LeftAt is not null, w?.State ?? WorkState.Working, w?.Score, w?.ReturnedScore, w?.HandedInAt)]);
+                select new MarkingPiece(w?.Id, a.Id, a.Title, a.Points, m.PersonId, m.Name.Display, m.Name.Sort, m.LeftAt is not null, w?.State ?? WorkState.Working, w?.Score, w?.ReturnedScore, w?.HandedInAt, w is null ? null : Lateness.Of(a.Due, w, firstIn, premises.Clock.Zone))]);
     }
 
     private static MarkingView View(string title, decimal? points, IReadOnlyList<MarkingStretch> stretches)

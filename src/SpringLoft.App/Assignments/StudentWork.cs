@@ -81,7 +81,7 @@ public sealed class StudentWork(Premises premises)
         Premises.Add(c, by, now, new(act, "work", row.Id.Value, id, a.Title));
     });
 
-    private static void CheckFiles(IDbConnection c, Caller by, ClassId id, AssignmentId assignment)
+    private void CheckFiles(IDbConnection c, Caller by, ClassId id, AssignmentId assignment)
     {
         var (at, a) = CheckSees(c, by, id, assignment, Act.HandIn);
         var row = WorkStore.Of(c, assignment, by.Id);
@@ -100,5 +100,6 @@ public sealed class StudentWork(Premises premises)
         return (at, a);
     }
 
-    private static WorkSetting Setting(ClassAndPlace at, AssignmentRow a) => new(at.Class.State, a.PublishedAt is not null, at.Member?.MayPost ?? false, a.Points);
+    private WorkSetting Setting(ClassAndPlace at, AssignmentRow a) =>
+        new(at.Class.State, a.PublishedAt is not null, at.Member?.MayPost ?? false, a.Points, Lateness.StateOf(a.Due, premises.Clock) == DueState.Closed);
 }

@@ -197,7 +197,7 @@ public sealed class PackageIntake(Premises premises)
             var made = new Dictionary<string, AssignmentId>();
             foreach (var a in tables["assignments"])
             {
-                var row = new AssignmentRow { Title = Text(a, "title"), Instructions = a.GetValueOrDefault("instructions") ?? "", Points = Number(a, "points"), DueOn = a.GetValueOrDefault("due") is { } d && LocalDatePattern.Iso.Parse(d) is { Success: true } day ? day.Value : null, MadeAt = now };
+                var row = new AssignmentRow { Title = Text(a, "title"), Instructions = a.GetValueOrDefault("instructions") ?? "", Points = Number(a, "points"), DueOn = a.GetValueOrDefault("due") is { } d && LocalDatePattern.Iso.Parse(d) is { Success: true } day ? day.Value : null, DueTime = Time(a), LateDays = Number(a, "lateDays") is { } late and >= 0 and <= Core.Assignments.Due.MostLateDays ? (int)late : null, MadeAt = now };
                 var assignment = made[Text(a, "assignment")] = AssignmentStore.Add(c, id, row, Ids(a, "folders").Where(folders.ContainsKey).Select(f => folders[f]), Ids(a, "givenTo").Where(people.ContainsKey).Select(p => people[p]));
                 if (At(a, "published") is { } at) AssignmentStore.Publish(c, assignment, 1, at);
             }
@@ -231,6 +231,8 @@ public sealed class PackageIntake(Premises premises)
         private static string Text(Dictionary<string, string?> row, string key) => row.GetValueOrDefault(key) ?? "";
 
         private static IEnumerable<string> Ids(Dictionary<string, string?> row, string key) => Text(row, key).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+
+        private static LocalTime? Time(Dictionary<string, string?> row) => LocalTimePattern.CreateWithInvariantCulture("HH:mm").Parse(Text(row, "dueTime")) is { Success: true } t ? t.Value : null;
 
         private static decimal? Number(Dictionary<string, string?> row, string key) => decimal.TryParse(row.GetValueOrDefault(key), NumberStyles.Number, CultureInfo.InvariantCulture, out var n) ? n : null;
 

@@ -14,7 +14,7 @@ public sealed class LeftClass(Premises premises)
     public IReadOnlyList<OwnReturned> Returned(Caller who, ClassId id) => premises.Db.Read(c =>
     {
         ClassGate.Demand(c, who, id, Act.TakeHome);
-        var own = OwnWork.Of(c, id, who.Id);
+        var own = OwnWork.Of(c, id, who.Id, premises.Clock.Zone);
         return AssignmentStore.OfClass(c, id).Select(a => (a, Work: own.View(a.Id))).Where(x => x.Work is { State: WorkState.Returned }).Select(x => new OwnReturned(x.a.Title, x.a.Points, x.Work!)).ToList();
     });
 

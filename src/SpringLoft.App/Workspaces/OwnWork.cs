@@ -9,16 +9,18 @@ internal sealed class OwnWork
 {
     private readonly Dictionary<AssignmentId, OwnWorkView> byAssignment = [];
 
-    internal static OwnWork Of(IDbConnection c, ClassId id, PersonId student)
+    internal static OwnWork Of(IDbConnection c, ClassId id, PersonId student, DateTimeZone zone)
     {
         var own = new OwnWork();
+        var due = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Due);
+        var firstIn = WorkStore.FirstIn(c, id);
         foreach (var w in WorkStore.OfStudent(c, id, student))
         {
             var comments = WorkStore.CommentsOfWork(c, w.Id)
                 .Where(m => w.State == WorkState.Returned || m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
                 .Select(m => new CommentView(m.Author, m.Text, m.At)).ToList();
             own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.ReturnedScore,
-                [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], comments, w.HandedInAt, w.ReturnedAt, WorkTurns.Of(c, w.Id));
+                [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], comments, w.HandedInAt, w.ReturnedAt, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, zone) : null, WorkTurns.Of(c, w.Id));
         }
         return own;
     }

@@ -1,3 +1,4 @@
+using SpringLoft.App.Assignments;
 using SpringLoft.Core.Assignments;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Assignments;
@@ -30,7 +31,7 @@ public sealed class Workspace(Premises premises)
         return See(c, new ClassAndPlace(k, Permissions.StandingOf(role, member.Role, member.LeftAt is not null), member, GroupStore.Of(c, id, who)), who) with { Calendar = null };
     });
 
-    private static WorkspaceView See(IDbConnection c, ClassAndPlace at, PersonId who)
+    private WorkspaceView See(IDbConnection c, ClassAndPlace at, PersonId who)
     {
         var id = at.Class.Id;
         var viewer = at.Viewer(who);
@@ -48,13 +49,12 @@ public sealed class Workspace(Premises premises)
             .Select(i => new ItemView(i.Id, i.Kind, i.Name, i.Size, i.Url, [.. filings[i.Id].Where(visible.Contains)], i.AddedByName, i.AddedAt,
                 access.MayRename(filings[i.Id], i.AddedBy == who), access.MayRemove(filings[i.Id], i.AddedBy == who), i.Version, i.MayCopy)).ToList();
 
-        var open = viewer.State != ClassState.InPreparation && !(viewer is { State: ClassState.Archived, After: AfterArchive.Nothing });
+        var open = InSight.IsOpen(at);
         var placed = AssignmentStore.Filings(c, id);
         var given = AssignmentStore.GivenTo(c, id);
-        var own = staff ? null : OwnWork.Of(c, id, who);
-        var assignments = AssignmentStore.OfClass(c, id)
-            .Where(a => staff || (open && AssignmentSight.InTime(a.PublishedAt, at.Member?.SeesFrom, given[a.Id].Contains(who), own?.View(a.Id) is not null) && AssignmentSight.Sees(a.PublishedAt is not null, [.. given[a.Id]], who, access.OfThing(placed[a.Id]))))
-            .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.PublishedAt is not null, [.. placed[a.Id].Where(visible.Contains)],
+        var own = staff ? null : OwnWork.Of(c, id, who, premises.Clock.Zone);
+        var assignments = InSight.Of(c, at, who, access, placed, given, a => own?.View(a) is not null)
+            .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, [.. placed[a.Id].Where(visible.Contains)],
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id))).ToList();
         var notices = staff || open ? ClassStore.Notices(c, id).Select(n => new NoticeView(n.Text, n.Author, n.PostedAt)).ToList() : [];
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];

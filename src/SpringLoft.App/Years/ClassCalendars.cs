@@ -42,7 +42,7 @@ public sealed class ClassCalendars(Premises premises)
         if (k is not { State: not ClassState.Archived }) throw new RefusedException("calendar-retired", "This class calendar is not kept any more.", "Take it out of your calendar program; the new year's class has an address of its own.");
         var year = YearStore.All(c).First(y => y.Id == k.YearId);
         return ($"{k.Name}.ics", CalendarFile.Write(k.Name, [.. Days(year.Year, year.Terms.FirstOrDefault(t => t.Id == k.TermId)?.Name),
-            .. k.State == ClassState.Open ? AssignmentStore.OfClass(c, k.Id).Where(a => a is { PublishedAt: not null, DueOn: not null }).Select(a => new NamedDays($"Due: {a.Title}", a.DueOn!.Value, a.DueOn.Value, "ASSIGNMENT")) : []], premises.Clock.Now));
+            .. k.State == ClassState.Open ? AssignmentStore.OfClass(c, k.Id).Where(a => a is { PublishedAt: not null, DueOn: not null }).Select(a => new NamedDays($"Due: {a.Title}{(a.DueTime is { } t ? $", by {t:HH:mm}" : "")}", a.DueOn!.Value, a.DueOn.Value, "ASSIGNMENT")) : []], premises.Clock.Now));
     });
 
     // An address is worth what its owner's place in the class is worth.

@@ -16,7 +16,8 @@ public sealed record WorkFact(WorkState State, int Files, decimal? Score, decima
 
 /// <summary>What surrounds a piece of work.</summary>
 /// <param name="Points">Full marks; null if the assignment has no score.</param>
-public sealed record WorkSetting(ClassState Class, bool Published, bool MayPost, decimal? Points);
+/// <param name="Closed">Late work is not taken any more.</param>
+public sealed record WorkSetting(ClassState Class, bool Published, bool MayPost, decimal? Points, bool Closed = false);
 
 /// <summary>
 /// The way of a piece of work: worked on, handed in, returned; and who holds it at each step.
@@ -41,6 +42,8 @@ public static class WorkFlow
         CheckOpen(at);
         if (work.State == WorkState.HandedIn)
             throw new RefusedException("work-handed-in-already", "This work is handed in already.", "Nothing to do: your teacher has it.");
+        if (at.Closed)
+            throw new RefusedException("work-too-late", "Work for this assignment is not taken any more.", "Ask your teacher: they can take it for longer.");
         if (work.Files == 0)
             throw new RefusedException("work-empty", "There is no file in this work yet.", "Add a file, then hand in.");
         return work with { State = WorkState.HandedIn, Score = null };
@@ -54,6 +57,8 @@ public static class WorkFlow
             throw new RefusedException("work-not-held", "The work is with you already.", "Change it and hand it in when it is ready.");
         if (work.Score is not null)
             throw new RefusedException("work-marked", "Your teacher has begun to mark this work.", "Ask for it to be returned.");
+        if (at.Closed)
+            throw new RefusedException("work-too-late", "Taken back now it could not be handed in again: work for this assignment is not taken any more.", "Leave it with your teacher.");
         return work with { State = WorkState.Working };
     }
 

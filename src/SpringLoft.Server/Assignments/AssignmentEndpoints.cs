@@ -27,10 +27,18 @@ internal static class AssignmentEndpoints
     {
         api.MapPost("/returns/preview", (ReturnScope body, Caller who, ReturningMany returning) => returning.Preview(who, body)).WithName("previewReturnMany").Needs(Act.SeeBoard);
         api.MapPost("/returns", (ReturnManyBody body, Caller who, ReturningMany returning) => returning.Do(who, body.Scope, body.Comment)).WithName("returnMany").Needs(Act.SeeBoard);
+        api.MapGet("/today", (Caller who, Today today) => today.See(who)).WithName("today").Needs(Act.SeeOwnClasses);
+        api.MapPost("/today/seen", (Caller who, Today today) =>
+        {
+            today.Seen(who);
+            return TypedResults.NoContent();
+        }).WithName("seenToday").Needs(Act.SeeOwnClasses);
         api.MapGet("/combined/{combinedId:long}/marking", (long combinedId, string? title, Caller who, MarkingDesk desk) => desk.OfCombined(who, combinedId, title)).WithName("combinedMarking").Needs(Act.SeeBoard);
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
+        k.MapPost("/assignments/preview", (long classId, NewAssignment body, Caller who, Previewing previewing) =>
+            previewing.Preview(who, new(classId), body)).WithName("previewAssignment").Needs(Act.Arrange);
         k.MapPut("/assignments/{assignmentId:long}", (long classId, long assignmentId, int version, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Change(who, new(classId), new(assignmentId), body, version)).WithName("changeAssignment").Needs(Act.Arrange);
         k.MapPost("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, PublishBody body, Caller who, Assigning assigning) =>

@@ -1,3 +1,4 @@
+using SpringLoft.Core.Assignments;
 using SpringLoft.Core.Naming;
 using SpringLoft.Store.Rows;
 
@@ -11,9 +12,12 @@ public sealed record AssignmentRow
     public string Instructions { get; init; } = "";
     public decimal? Points { get; init; }
     public LocalDate? DueOn { get; init; }
+    public LocalTime? DueTime { get; init; }
+    public int? LateDays { get; init; }
     public Instant? PublishedAt { get; init; }
     public Instant MadeAt { get; init; }
     public int Version { get; init; }
+    public Due Due => new(DueOn, DueTime, LateDays);
 
     /// <summary>The assignment of a department's bank that this is a copy of, and at which version it was copied.</summary>
     public AssignmentId? BankId { get; init; }
@@ -31,14 +35,24 @@ public sealed record BankCopyRow
     public int HandedIn { get; init; }
 }
 
+/// <summary>An assignment of any class that is due in some days, and for how many of some people.</summary>
+public sealed record DueRow
+{
+    public ClassId ClassId { get; init; }
+    public string ClassName { get; init; } = "";
+    public string Title { get; init; } = "";
+    public LocalDate DueOn { get; init; }
+    public int Students { get; init; }
+}
+
 /// <summary>Owns assignment, assignment_filing and assignment_given.</summary>
 public static class AssignmentStore
 {
-    private const string Columns = "id, title, instructions, points, due_on, published_at, made_at, version, bank_id, bank_version";
+    private const string Columns = "id, title, instructions, points, due_on, due_time, late_days, published_at, made_at, version, bank_id, bank_version";
 
     /// <summary>Assignments of a class by date due, those without a date last; the bin left out.</summary>
     public static IReadOnlyList<AssignmentRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<AssignmentRow>(
-        $"SELECT {Columns} FROM assignment WHERE class_id = @id AND binned_at IS NULL ORDER BY due_on IS NULL, due_on, id", new { id })];
+        $"SELECT {Columns} FROM assignment WHERE class_id = @id AND binned_at IS NULL ORDER BY due_on IS NULL, due_on, due_time IS NULL, due_time, id", new { id })];
 
     /// <summary>How many assignments a class has, the bin left out.</summary>
     public static int CountOf(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM assignment WHERE class_id = @id AND binned_at IS NULL", new { id });
@@ -62,9 +76,9 @@ public static class AssignmentStore
     {
         var made = c.ExecuteScalar<long>(
             """
-            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from, bank_id, bank_version)
-            VALUES(@id, @Title, @key, @Instructions, @Points, @DueOn, @MadeAt, @rolledFrom, @BankId, @BankVersion) RETURNING id
-            """, new { id, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.MadeAt, rolledFrom, a.BankId, a.BankVersion });
+            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, due_time, late_days, made_at, rolled_from, bank_id, bank_version)
+            VALUES(@id, @Title, @key, @Instructions, @Points, @DueOn, @DueTime, @LateDays, @MadeAt, @rolledFrom, @BankId, @BankVersion) RETURNING id
+            """, new { id, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, a.MadeAt, rolledFrom, a.BankId, a.BankVersion });
         foreach (var folder in folders.Distinct()) c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@made, @folder)", new { made, folder });
         foreach (var person in givenTo.Distinct()) c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@made, @person)", new { made, person });
         return new(made);
@@ -75,11 +89,11 @@ public static class AssignmentStore
     {
         var made = Bulk.Insert(c,
             """
-            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from, bank_id, bank_version)
-            VALUES(@p0, @p1, @p2, @p3, @p4, @p5, @p6, @p7, @p8, @p9) RETURNING id
-            """, 10, assignments.Select(a => new object?[]
+            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from, bank_id, bank_version, due_time, late_days)
+            VALUES(@p0, @p1, @p2, @p3, @p4, @p5, @p6, @p7, @p8, @p9, @p10, @p11) RETURNING id
+            """, 12, assignments.Select(a => new object?[]
             {
-                id.Value, a.Row.Title, SafeName.Key(a.Row.Title), a.Row.Instructions, a.Row.Points, a.Row.DueOn is { } due ? NodaTime.Text.LocalDatePattern.Iso.Format(due) : null, Bulk.Text(a.Row.MadeAt), a.RolledFrom.Value, a.Row.BankId?.Value, a.Row.BankVersion,
+                id.Value, a.Row.Title, SafeName.Key(a.Row.Title), a.Row.Instructions, a.Row.Points, a.Row.DueOn is { } due ? NodaTime.Text.LocalDatePattern.Iso.Format(due) : null, Bulk.Text(a.Row.MadeAt), a.RolledFrom.Value, a.Row.BankId?.Value, a.Row.BankVersion, a.Row.DueTime is { } time ? NodaTime.Text.LocalTimePattern.CreateWithInvariantCulture("HH:mm").Format(time) : null, a.Row.LateDays,
             }));
         Bulk.Run(c, "INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@p0, @p1)", 2, made.Zip(assignments).SelectMany(m => m.Second.Folders.Distinct().Select(f => new object?[] { m.First, f.Value })));
     }
@@ -91,9 +105,9 @@ public static class AssignmentStore
     /// <summary>Changes what an assignment says, at the version that was seen; false if changed meanwhile.</summary>
     public static bool Save(IDbConnection c, AssignmentRow a) => c.Execute(
         """
-        UPDATE assignment SET title = @Title, title_key = @key, instructions = @Instructions, points = @Points, due_on = @DueOn, bank_id = @BankId, bank_version = @BankVersion, version = version + 1
+        UPDATE assignment SET title = @Title, title_key = @key, instructions = @Instructions, points = @Points, due_on = @DueOn, due_time = @DueTime, late_days = @LateDays, bank_id = @BankId, bank_version = @BankVersion, version = version + 1
         WHERE id = @Id AND version = @Version
-        """, new { a.Id, a.Version, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.BankId, a.BankVersion }) == 1;
+        """, new { a.Id, a.Version, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, a.BankId, a.BankVersion }) == 1;
 
     /// <summary>Files an assignment in these folders and no other.</summary>
     public static void FileIn(IDbConnection c, AssignmentId id, IEnumerable<FolderId> folders)
@@ -109,6 +123,17 @@ public static class AssignmentStore
         FROM assignment b JOIN assignment a ON a.bank_id = b.id JOIN class k ON k.id = a.class_id
         WHERE b.class_id = @bank AND a.binned_at IS NULL AND k.state <> 'Archived' ORDER BY k.name_key, a.id
         """, new { bank })];
+
+    /// <summary>What is due from one day to another, in any open class, for any of these people.</summary>
+    public static IReadOnlyList<DueRow> DueFor(IDbConnection c, IReadOnlyCollection<PersonId> people, LocalDate from, LocalDate to) => people.Count == 0 ? [] : [.. c.Query<DueRow>(
+        """
+        SELECT a.class_id, k.name AS class_name, a.title, a.due_on, count(*) AS students
+        FROM assignment a JOIN class k ON k.id = a.class_id JOIN member r ON r.class_id = a.class_id
+        WHERE a.due_on BETWEEN @from AND @to AND a.published_at IS NOT NULL AND a.binned_at IS NULL AND k.state = 'Open'
+          AND r.role = 'Student' AND r.left_at IS NULL AND r.person_id IN (SELECT value FROM json_each(@ids))
+          AND (NOT EXISTS (SELECT 1 FROM assignment_given g WHERE g.assignment_id = a.id) OR EXISTS (SELECT 1 FROM assignment_given g WHERE g.assignment_id = a.id AND g.person_id = r.person_id))
+        GROUP BY a.id ORDER BY a.due_on, k.name_key, a.id
+        """, new { from, to, ids = $"[{string.Join(',', people.Select(p => p.Value))}]" })];
 
     /// <summary>Publishes at the version that was seen; false if changed meanwhile.</summary>
     public static bool Publish(IDbConnection c, AssignmentId id, int version, Instant at) => c.Execute(

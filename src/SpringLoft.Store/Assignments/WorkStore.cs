@@ -130,6 +130,10 @@ public static class WorkStore
         FROM work_turn t JOIN work_turn_file f ON f.turn_id = t.id JOIN blob b ON b.sha256 = f.sha256
         """;
 
+    /// <summary>When pieces of work of a class first came in to stay: a turn that was taken back is none.</summary>
+    public static IReadOnlyDictionary<WorkId, Instant> FirstIn(IDbConnection c, ClassId id) => c.Query<(long, Instant)>(
+        "SELECT work_id, min(handed_in_at) FROM work_turn WHERE class_id = @id AND taken_back_at IS NULL GROUP BY work_id", new { id }).ToDictionary(x => new WorkId(x.Item1), x => x.Item2);
+
     /// <summary>Files as they were handed in, of one piece of work.</summary>
     public static IReadOnlyList<TurnFileRow> FilesOfTurns(IDbConnection c, WorkId work) => [.. c.Query<TurnFileRow>($"{TurnFiles} WHERE t.work_id = @work ORDER BY t.handed_in_at, t.id, f.position", new { work })];
 

@@ -152,4 +152,10 @@ public static class PersonStore
     public static IReadOnlyDictionary<PersonId, (string? Phrase, bool MustChange)> FirstPhrases(IDbConnection c, IEnumerable<PersonId> people) => c.Query<(long Id, string? Phrase, bool MustChange)>(
         "SELECT person_id, unseal(first_phrase), must_change FROM sign_in WHERE person_id IN @people", new { people = people.Select(p => p.Value).ToArray() })
         .ToDictionary(x => new PersonId(x.Id), x => (x.Phrase, x.MustChange));
+
+    /// <summary>When somebody last looked at their day; null for never.</summary>
+    public static Instant? TodaySeen(IDbConnection c, PersonId id) => c.ExecuteScalar<Instant?>("SELECT today_seen_at FROM person WHERE id = @id", new { id });
+
+    /// <summary>Notes that somebody looked at their day.</summary>
+    public static void SeeToday(IDbConnection c, PersonId id, Instant at) => c.Execute("UPDATE person SET today_seen_at = @at WHERE id = @id", new { id, at });
 }

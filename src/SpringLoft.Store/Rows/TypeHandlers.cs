@@ -23,6 +23,7 @@ internal static class TypeHandlers
             Id<YearId>(); Id<TermId>(); Id<PersonId>(); Id<CourseId>(); Id<ClassId>(); Id<PlanId>();
             Id<FolderId>(); Id<ItemId>(); Id<AssignmentId>(); Id<WorkId>(); Id<RunId>(); Id<SessionId>(); Id<GroupId>(); Id<ResourceId>();
             SqlMapper.AddTypeHandler(new DateHandler());
+            SqlMapper.AddTypeHandler(new TimeHandler());
             SqlMapper.AddTypeHandler(new InstantHandler());
             SqlMapper.AddTypeHandler(new FolderKeyHandler());
             registered = true;
@@ -43,6 +44,15 @@ internal static class TypeHandlers
         public override LocalDate Parse(object value) => LocalDatePattern.Iso.Parse((string)value).Value;
 
         public override void SetValue(IDbDataParameter parameter, LocalDate value) => parameter.Value = LocalDatePattern.Iso.Format(value);
+    }
+
+    private sealed class TimeHandler : SqlMapper.TypeHandler<LocalTime>
+    {
+        private static readonly NodaTime.Text.LocalTimePattern pattern = NodaTime.Text.LocalTimePattern.CreateWithInvariantCulture("HH:mm");
+
+        public override LocalTime Parse(object value) => pattern.Parse((string)value).Value;
+
+        public override void SetValue(IDbDataParameter parameter, LocalTime value) => parameter.Value = pattern.Format(value);
     }
 
     private sealed class FolderKeyHandler : SqlMapper.TypeHandler<FolderKey>

@@ -4,7 +4,7 @@ public class PublishingTests : SchoolTest
 {
     private int Version => school.Workspace.See(school.Lead, school.Class).Assignments.Single().Version;
 
-    private AssignmentId Draft(string folder, PersonId[]? to = null) => school.Assigning.Make(school.Lead, school.Class, new("Pinch pot", "", 5, null, [school.FolderNamed(folder)], to, Publish: false)).Id;
+    private AssignmentId Draft(string folder, PersonId[]? to = null) => school.Assigning.Make(school.Lead, school.Class, new("Pinch pot", "", 5, null, null, null, [school.FolderNamed(folder)], to, Publish: false)).Id;
 
     [Fact]
     public void What_nobody_can_see_is_published_only_on_a_yes()

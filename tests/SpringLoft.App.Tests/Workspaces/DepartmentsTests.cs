@@ -12,7 +12,7 @@ public class DepartmentsTests : SchoolTest
 
     private FolderId Bank(ClassId department) => school.Workspace.See(school.Lead, department).Folders.First(f => f.Name == "Bank").Id;
 
-    private static NewAssignment Drawing(FolderId folder, string title = "Drawing", decimal points = 20) => new(title, "From three sides.", points, null, [folder], null, false);
+    private static NewAssignment Drawing(FolderId folder, string title = "Drawing", decimal points = 20) => new(title, "From three sides.", points, null, null, null, [folder], null, false);
 
     private AssignmentId PutIn(ClassId department) => school.Assigning.Make(school.Lead, department, Drawing(Bank(department))).Id;
 

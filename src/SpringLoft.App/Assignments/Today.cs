@@ -1,0 +1,96 @@
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Core.Years;
+using SpringLoft.Store.Assignments;
+using SpringLoft.Store.People;
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Store.Years;
+
+namespace SpringLoft.App.Assignments;
+
+/// <summary>A piece of work that is a student's to do.</summary>
+/// <param name="Folder">Where it is found in its class.</param>
+/// <param name="LateUntil">The last day on which it is taken late; null for no end, or where late work is not taken.</param>
+/// <param name="Begun">There is something in it already.</param>
+public sealed record TodayPiece(ClassId Class, string Course, string Mark, AssignmentId Assignment, string Title, FolderId Folder, When When, LocalDate? DueOn, LocalTime? DueTime, LocalDate? LateUntil, bool Begun, bool CameBack);
+
+/// <summary>Something that came back.</summary>
+/// <param name="Said">The last thing that staff wrote to it; null for nothing.</param>
+/// <param name="IsNew">Since the student last looked at their day.</param>
+public sealed record TodayReturn(ClassId Class, string Course, string Mark, AssignmentId Assignment, string Title, FolderId Folder, decimal? Score, decimal? Points, string? Said, Instant ReturnedAt, bool IsNew);
+
+/// <summary>A notice of the last days.</summary>
+public sealed record TodayNotice(ClassId Class, string Course, string Mark, string Text, Instant PostedAt, bool IsNew);
+
+/// <summary>Pieces of an assignment that wait for staff to mark or to return them.</summary>
+/// <param name="Oldest">When the one that has waited longest was handed in.</param>
+public sealed record TodayWaiting(ClassId Class, string ClassName, string Mark, AssignmentId Assignment, string Title, int Waiting, int Drafts, Instant? Oldest);
+
+/// <summary>Somebody's day.</summary>
+/// <param name="Week">Number of the school week; null where there is no school this week.</param>
+/// <param name="DaysLeft">School days from today to the end of the year, today with them; null outside a school year.</param>
+public sealed record TodayView(LocalDate Day, int? Week, int? DaysLeft, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back, IReadOnlyList<TodayNotice> Notices, IReadOnlyList<TodayWaiting> Waiting);
+
+/// <summary>What is to be done today, over all classes of a person: to hand in and what came back; for staff, what waits for them.</summary>
+public sealed class Today(Premises premises)
+{
+    /// <summary>How long what came back, and a notice, stands in somebody's day.</summary>
+    public static readonly Duration Recent = Duration.FromDays(14);
+
+    /// <summary>The asker's day. Writes nothing.</summary>
+    public TodayView See(Caller who) => premises.Db.Read(c =>
+    {
+        var clock = premises.Clock;
+        var seen = PersonStore.TodaySeen(c, who.Id);
+        var year = YearStore.All(c).Select(y => y.Year).FirstOrDefault(y => y.Terms[0].First <= clock.Today && clock.Today <= y.Terms[^1].Last);
+        var weeks = year is null ? [] : SchoolWeeks.Of(year);
+        var first = year?.FirstWeekday ?? IsoDayOfWeek.Monday;
+        var ends = clock.Today.DayOfWeek == first ? clock.Today.PlusDays(6) : clock.Today.Next(first).PlusDays(-1);
+        var pieces = new List<TodayPiece>();
+        var back = new List<TodayReturn>();
+        var notices = new List<TodayNotice>();
+        var waiting = new List<TodayWaiting>();
+        foreach (var k in ClassStore.OfPerson(c, who.Id).Where(k => k is { Kind: WorkspaceKind.Class, State: ClassState.Open }))
+        {
+            var at = ClassGate.Find(c, who, k.Id);
+            if (at.Standing >= Standing.CoTeacher) waiting.AddRange(Waiting(c, at));
+            else if (at.Standing == Standing.Student) OfClass(c, at, who.Id, ends, seen, pieces, back, notices);
+        }
+        return new TodayView(clock.Today, weeks.FirstOrDefault(w => w.Starts <= clock.Today && clock.Today < w.Starts.PlusDays(7))?.Number, year is null ? null : weeks.Sum(w => w.Days.Count(d => d >= clock.Today)),
+            [.. pieces.OrderBy(p => p.When).ThenBy(p => p.DueOn).ThenBy(p => p.DueTime ?? LocalTime.MaxValue).ThenBy(p => p.Course, StringComparer.Ordinal)],
+            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. notices.OrderByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)]);
+    });
+
+    /// <summary>From now on what is there is not new any more.</summary>
+    public void Seen(Caller who) => premises.Db.Write(c => PersonStore.SeeToday(c, who.Id, premises.Clock.Now));
+
+    private void OfClass(IDbConnection c, ClassAndPlace at, PersonId who, LocalDate ends, Instant? seen, List<TodayPiece> pieces, List<TodayReturn> back, List<TodayNotice> notices)
+    {
+        var (id, k, clock) = (at.Class.Id, at.Class, premises.Clock);
+        var access = new Access(at.Viewer(who), FolderStore.OfClass(c, id).Select(f => f.Fact));
+        var placed = AssignmentStore.Filings(c, id);
+        var work = WorkStore.OfStudent(c, id, who).ToDictionary(w => w.AssignmentId);
+        foreach (var a in InSight.Of(c, at, who, access, placed, AssignmentStore.GivenTo(c, id), work.ContainsKey))
+        {
+            var own = work.GetValueOrDefault(a.Id);
+            var folder = placed[a.Id].First(f => access.Of(f).Right > Right.None);
+            if (own is { State: WorkState.Returned, ReturnedAt: { } returned } && returned > clock.Now - Recent)
+            {
+                var said = WorkStore.CommentsOfWork(c, own.Id).LastOrDefault(m => m.AuthorId != who)?.Text;
+                back.Add(new(id, k.Course, k.Mark, a.Id, a.Title, folder, own.ReturnedScore, a.Points, said, returned, seen is null || returned > seen));
+            }
+            if (own is not (null or { State: WorkState.Working }) || at.Member?.MayPost == false) continue;
+            if (DayList.Of(a.Due, clock.Now, clock.Zone, ends) is not { } when) continue;
+            pieces.Add(new(id, k.Course, k.Mark, a.Id, a.Title, folder, when, a.DueOn, a.DueTime, a is { DueOn: { } day, LateDays: > 0 and { } late } ? day.PlusDays(late) : null, own is not null && WorkStore.Files(c, own.Id).Count > 0, own?.ReturnedAt is not null));
+        }
+        notices.AddRange(ClassStore.Notices(c, id).Where(n => n.PostedAt > clock.Now - Recent).Select(n => new TodayNotice(id, k.Course, k.Mark, n.Text, n.PostedAt, seen is null || n.PostedAt > seen)));
+    }
+
+    private static IEnumerable<TodayWaiting> Waiting(IDbConnection c, ClassAndPlace at)
+    {
+        var held = WorkStore.OfClass(c, at.Class.Id).Where(w => WorkFlow.Holder(w.State) == HeldBy.Teacher).ToLookup(w => w.AssignmentId);
+        return AssignmentStore.OfClass(c, at.Class.Id).Where(a => held.Contains(a.Id)).Select(a => new TodayWaiting(at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, a.Title,
+            held[a.Id].Count(w => w.Score is null), held[a.Id].Count(w => w.Score is not null), held[a.Id].Min(w => w.HandedInAt)));
+    }
+}

@@ -1,0 +1,23 @@
+namespace SpringLoft.Core.Assignments;
+
+/// <summary>Under which heading of somebody's day a piece of work stands.</summary>
+public enum When { Late, Today, ThisWeek, Later, NoDate }
+
+/// <summary>Puts what is to be handed in where it belongs in somebody's day.</summary>
+public static class DayList
+{
+    /// <summary>
+    /// Late is what is past its moment and still taken. What is not taken any more stands nowhere: nothing can be done about it. Due at
+    /// a time today that is over, it is late and not today's.
+    /// </summary>
+    /// <param name="weekEnds">The last day of the calendar week that today is in.</param>
+    /// <returns>Null for what stands nowhere.</returns>
+    public static When? Of(Due due, Instant now, DateTimeZone zone, LocalDate weekEnds)
+    {
+        if (due.Closes(zone) <= now) return null;
+        if (due.On is not { } day) return When.NoDate;
+        if (due.Moment(zone) <= now) return When.Late;
+        var today = now.InZone(zone).Date;
+        return day <= today ? When.Today : day <= weekEnds ? When.ThisWeek : When.Later;
+    }
+}

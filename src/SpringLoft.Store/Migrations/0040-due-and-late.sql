@@ -1,0 +1,6 @@
+-- Until when within its day work is due, and for how many days after it is still taken: null for as long as the class is open, 0 for none.
+ALTER TABLE assignment ADD COLUMN due_time TEXT;
+ALTER TABLE assignment ADD COLUMN late_days INTEGER;
+CREATE INDEX assignment_due ON assignment(due_on) WHERE due_on IS NOT NULL AND binned_at IS NULL;
+-- When somebody last looked at their day: what came back since is new.
+ALTER TABLE person ADD COLUMN today_seen_at TEXT;
