@@ -15,6 +15,8 @@ import { Shell } from "./shell/Shell";
 
 // Each desk comes when it is opened, with its own code.
 const AssignmentDesk = desk(() => import("./desks/Assignments/AssignmentDesk"), "AssignmentDesk");
+const TeacherToday = desk(() => import("./desks/Assignments/TeacherToday"), "TeacherToday");
+const GiveDesk = desk(() => import("./desks/Assignments/GiveDesk"), "GiveDesk");
 const MarkingDesk = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "MarkingDesk");
 const CombinedMarking = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "CombinedMarking");
 const AuditTrail = desk(() => import("./desks/Audit/AuditTrail"), "AuditTrail");
@@ -134,6 +136,7 @@ export function App() {
             {staff ? (
               <>
                 <Route path="/" element={<YearBoard me={me.data} />} />
+                <Route path="/today" element={<TeacherToday />} />
                 <Route path="/plan" element={<PlanDesk me={me.data} />} />
                 <Route path="/plan/put" element={<PlanPut />} />
                 {me.data.role === "Coordinator" && (
@@ -177,6 +180,8 @@ export function App() {
                 <Route path="/classes/:id/invitations" element={<InviteDesk />} />
                 <Route path="/classes/:id/slips" element={<ClassSlips />} />
                 <Route path="/classes/:id/work" element={<AssignmentDesk />} />
+                <Route path="/classes/:id/work/new" element={<GiveDesk />} />
+                <Route path="/classes/:id/work/:assignment" element={<GiveDesk />} />
                 <Route path="/classes/:id/marking" element={<MarkingDesk />} />
                 <Route path="/classes/:id/close" element={<ClosingDesk />} />
                 <Route path="/classes/:id/bin" element={<BinDesk />} />

@@ -52,7 +52,7 @@ internal sealed class DemoWork(Premises premises)
         decimal? points = n % 4 == 3 ? null : 20;
         var places = new List<FolderId> { Somewhere(folders, "papers", "units", "weeks", "start") };
         if (folders.Values.FirstOrDefault(f => f.PlanKey is { } k && k.Parts[^1].Mark is FolderMark.Week { Day: null } w && w.Ordinal == week.Ordinal) is { } inWeek) places.Add(inWeek.Id);
-        var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = $"{title}: one page or one file. Say what you tried and what you would do otherwise.", Points = points, DueOn = due, DueTime = n % 3 == 1 ? new LocalTime(15, 30) : null, LateDays = n % 3 == 1 ? 7 : null, MadeAt = DemoYears.At(week.Days[0]) }, places, []);
+        var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = $"{title}: one page or one file. Say what you tried and what you would do otherwise.", Points = points, DueOn = due, DueTime = n % 3 == 0 ? new LocalTime(15, 30) : null, LateDays = n % 3 == 0 ? 7 : null, MadeAt = DemoYears.At(week.Days[0]) }, places, []);
         AssignmentStore.Publish(c, made, 1, DemoYears.At(week.Days[0]));
 
         var last = n == course.Assignments.Length - 1;
@@ -91,7 +91,7 @@ internal sealed class DemoWork(Premises premises)
     {
         var friday = weeks[^3].Days[^1];
         Give("Log of the week", "Three sentences: what you made, what went wrong, what comes next.", 10, friday, new LocalTime(15, 30), 10);
-        Give("List for the open day", "What you show on the quay, and what you need for it. One page or a photo.", null, weeks[^2].Days[0], new LocalTime(15, 30), null);
+        Give("List for the open day", "What you show on the quay, and what you need for it. One page or a photo.", null, weeks[^2].Days[0], null, null);
         Give("Last sketch", "From memory, in ten minutes. Then once more beside the thing itself.", 20, weeks[^2].Days[^2], null, 0);
 
         void Give(string title, string instructions, decimal? points, LocalDate due, LocalTime? time, int? late)

@@ -1204,6 +1204,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/today/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["seenToday"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/combined/{combinedId}/marking": {
         parameters: {
             query?: never;
@@ -3396,6 +3428,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/assignments/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewAssignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/assignments/{assignmentId}": {
         parameters: {
             query?: never;
@@ -4140,6 +4188,14 @@ export interface components {
             stays: number;
             why: string;
         };
+        AlsoDue: {
+            class: components["schemas"]["ClassId"];
+            className: string;
+            title: string;
+            dueOn: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            students: number;
+        };
         AnswerBody: {
             yes: boolean;
         };
@@ -4179,6 +4235,19 @@ export interface components {
         };
         /** Format: int64 */
         AssignmentId: number;
+        AssignmentPreview: {
+            /** Format: int32 */
+            given: number;
+            /** Format: int32 */
+            find: number;
+            inTheWay: components["schemas"]["InTheWay"][];
+            /** Format: int32 */
+            week: null | number;
+            offDay: boolean;
+            past: boolean;
+            closes: null | components["schemas"]["LocalDate"];
+            alsoDue: components["schemas"]["AlsoDue"][];
+        };
         AssignmentView: {
             id: components["schemas"]["AssignmentId"];
             title: string;
@@ -4186,6 +4255,10 @@ export interface components {
             /** Format: double */
             points: null | number;
             dueOn: null | components["schemas"]["LocalDate"];
+            dueTime: null | components["schemas"]["LocalTime"];
+            /** Format: int32 */
+            lateDays: null | number;
+            dueState: components["schemas"]["DueState"];
             published: boolean;
             folders: number[];
             givenTo: number[];
@@ -4920,6 +4993,8 @@ export interface components {
         };
         /** @enum {unknown} */
         Door: "Open" | "StepNeeded" | "StepToSetUp";
+        /** @enum {unknown} */
+        DueState: "InTime" | "Late" | "Closed";
         DuplicatePair: {
             a: components["schemas"]["DirectoryRow"];
             b: components["schemas"]["DirectoryRow"];
@@ -5254,6 +5329,8 @@ export interface components {
         /** @enum {unknown} */
         HeldBy: "Student" | "Teacher";
         /** @enum {unknown} */
+        Hindrance: "Unseen" | "ViewOnly";
+        /** @enum {unknown} */
         HoldDecision: "Waiting" | "Yes" | "No";
         /** @enum {unknown} */
         HoldKind: "ClassLoses" | "SchoolLoses" | "StaffLoses" | "CameEmpty" | "OutsideDates" | "PersonUnclear" | "ClassGone";
@@ -5272,6 +5349,11 @@ export interface components {
         };
         /** Format: date-time */
         Instant: string;
+        InTheWay: {
+            student: components["schemas"]["PersonId"];
+            name: string;
+            because: components["schemas"]["Hindrance"];
+        };
         InvitationLook: {
             className: string;
             teacher: string;
@@ -5497,6 +5579,8 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        /** Format: time */
+        LocalTime: null | string;
         LoftClass: {
             id: components["schemas"]["ClassId"];
             name: string;
@@ -5584,6 +5668,8 @@ export interface components {
             /** Format: double */
             counts: null | number;
             handedInAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            lateMinutes: null | number;
         };
         MarkingStretch: {
             class: components["schemas"]["ClassId"];
@@ -5717,6 +5803,9 @@ export interface components {
             /** Format: double */
             points: null | number;
             dueOn: null | components["schemas"]["LocalDate"];
+            dueTime: null | components["schemas"]["LocalTime"];
+            /** Format: int32 */
+            lateDays: null | number;
             folders: null | number[];
             students: null | number[];
             publish: boolean;
@@ -5863,6 +5952,8 @@ export interface components {
             comments: components["schemas"]["CommentView"][];
             handedInAt: null | components["schemas"]["Instant"];
             returnedAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            lateMinutes: null | number;
             turns: components["schemas"]["TurnView"][];
         };
         PackageRead: {
@@ -6182,6 +6273,8 @@ export interface components {
             /** Format: double */
             counts: null | number;
             /** Format: int32 */
+            lateMinutes: null | number;
+            /** Format: int32 */
             files: number;
             /** Format: int32 */
             version: number;
@@ -6192,6 +6285,7 @@ export interface components {
             /** Format: double */
             points: null | number;
             dueOn: null | components["schemas"]["LocalDate"];
+            dueTime: null | components["schemas"]["LocalTime"];
             published: boolean;
             /** Format: int32 */
             handedIn: number;
@@ -6831,6 +6925,80 @@ export interface components {
             id: components["schemas"]["FolderId"];
             path: string;
         };
+        TodayDue: {
+            class: components["schemas"]["ClassId"];
+            className: string;
+            mark: string;
+            assignment: components["schemas"]["AssignmentId"];
+            title: string;
+            dueOn: components["schemas"]["LocalDate"];
+            dueTime: null | components["schemas"]["LocalTime"];
+            /** Format: int32 */
+            in: number;
+            /** Format: int32 */
+            given: number;
+        };
+        TodayNotice: {
+            class: components["schemas"]["ClassId"];
+            course: string;
+            mark: string;
+            text: string;
+            postedAt: components["schemas"]["Instant"];
+            isNew: boolean;
+        };
+        TodayPiece: {
+            class: components["schemas"]["ClassId"];
+            course: string;
+            mark: string;
+            assignment: components["schemas"]["AssignmentId"];
+            title: string;
+            folder: components["schemas"]["FolderId"];
+            when: components["schemas"]["When"];
+            dueOn: null | components["schemas"]["LocalDate"];
+            dueTime: null | components["schemas"]["LocalTime"];
+            lateUntil: null | components["schemas"]["LocalDate"];
+            begun: boolean;
+            cameBack: boolean;
+        };
+        TodayReturn: {
+            class: components["schemas"]["ClassId"];
+            course: string;
+            mark: string;
+            assignment: components["schemas"]["AssignmentId"];
+            title: string;
+            folder: components["schemas"]["FolderId"];
+            /** Format: double */
+            score: null | number;
+            /** Format: double */
+            points: null | number;
+            said: null | string;
+            returnedAt: components["schemas"]["Instant"];
+            isNew: boolean;
+        };
+        TodayView: {
+            day: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            week: null | number;
+            /** Format: int32 */
+            daysLeft: null | number;
+            pieces: components["schemas"]["TodayPiece"][];
+            back: components["schemas"]["TodayReturn"][];
+            notices: components["schemas"]["TodayNotice"][];
+            waiting: components["schemas"]["TodayWaiting"][];
+            due: components["schemas"]["TodayDue"][];
+        };
+        TodayWaiting: {
+            class: components["schemas"]["ClassId"];
+            className: string;
+            mark: string;
+            assignment: components["schemas"]["AssignmentId"];
+            title: string;
+            /** Format: int32 */
+            waiting: number;
+            /** Format: int32 */
+            drafts: number;
+            oldest: null | components["schemas"]["Instant"];
+        };
         TokenBody: {
             token: null | string;
         };
@@ -6997,6 +7165,8 @@ export interface components {
             text: null | string;
             decided: null | components["schemas"]["Decided"];
         };
+        /** @enum {unknown} */
+        When: "Late" | "Today" | "ThisWeek" | "Later" | "NoDate";
         WishBody: {
             wish: components["schemas"]["RunWish"];
         };
@@ -9872,6 +10042,62 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ManyReturns"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    seenToday: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
@@ -15036,6 +15262,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MadeAssignment"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewAssignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAssignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssignmentPreview"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -11,11 +11,8 @@ export function useDraft<T>(
 ): { draft: T; change: (next: T) => void; changed: boolean; drop: () => void } {
   // What one person wrote is not for the next at the same screen.
   const key = `${standing.person}/${of}`;
-  const [kept, setKept] = useState<{ key: string; value: T | null }>({ key: "", value: null });
-  if (kept.key !== key) {
-    const stored = sessionStorage.getItem(key);
-    setKept({ key, value: stored ? (JSON.parse(stored) as T) : null });
-  }
+  const [kept, setKept] = useState(() => ({ key, value: read<T>(key) }));
+  if (kept.key !== key) setKept({ key, value: read<T>(key) });
   useEffect(() => {
     if (kept.value === null) sessionStorage.removeItem(kept.key);
     else sessionStorage.setItem(kept.key, JSON.stringify(kept.value));
@@ -25,6 +22,15 @@ export function useDraft<T>(
     draft: mine ?? initial,
     change: (next) => setKept({ key, value: next }),
     changed: mine !== null && JSON.stringify(mine) !== JSON.stringify(initial),
-    drop: () => setKept({ key, value: null }),
+    drop: () => {
+      // At once: who saves is often led elsewhere before anything is drawn again.
+      sessionStorage.removeItem(key);
+      setKept({ key, value: null });
+    },
   };
+}
+
+function read<T>(key: string): T | null {
+  const stored = sessionStorage.getItem(key);
+  return stored ? (JSON.parse(stored) as T) : null;
 }

@@ -66,7 +66,7 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
         <Box
           component={RouterLink}
           to="/"
-          aria-label={`Spring Loft, ${staff ? "year board" : "my classes"}`}
+          aria-label={`Spring Loft, ${staff ? "year board" : "today"}`}
           sx={{
             display: "flex",
             gap: 1.25,
@@ -152,18 +152,21 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
           >
             {staff ? (
               <>
-                <Box component="span" sx={{ display: { xs: "none", sm: "inline" } }}>
+                <Place to="/today" now={place.pathname === "/today"}>
+                  Today
+                </Place>
+                <Box component="span" sx={{ display: { xs: "none", sm: "contents" } }}>
                   <Place to="/" now={place.pathname === "/"}>
                     Year board
                   </Place>
+                  <Place to="/loft" now={place.pathname === "/loft"}>
+                    Loft
+                  </Place>
                 </Box>
-                <Place to="/loft" now={place.pathname === "/loft"}>
-                  Loft
-                </Place>
               </>
             ) : (
               <Place to="/" now={place.pathname === "/"}>
-                My classes
+                Today
               </Place>
             )}
             <OwnMenu me={me} isDemo={school.data?.isDemo ?? false} today={school.data?.today} />
@@ -199,6 +202,7 @@ function useBar() {
 // Desks of a class that belong to a season without being called after it.
 const belongs: Record<string, string> = {
   marking: "work",
+  work: "work",
   groups: "enroll",
   slips: "enroll",
   "join-code": "enroll",

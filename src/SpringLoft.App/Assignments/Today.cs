@@ -4,6 +4,7 @@ using SpringLoft.Core.Workspaces;
 using SpringLoft.Core.Years;
 using SpringLoft.Store.Assignments;
 using SpringLoft.Store.People;
+using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Workspaces;
 using SpringLoft.Store.Years;
 
@@ -17,7 +18,7 @@ public sealed record TodayPiece(ClassId Class, string Course, string Mark, Assig
 
 /// <summary>Something that came back.</summary>
 /// <param name="Said">The last thing that staff wrote to it; null for nothing.</param>
-/// <param name="IsNew">Since the student last looked at their day.</param>
+/// <param name="IsNew">Since the student's visit before this one.</param>
 public sealed record TodayReturn(ClassId Class, string Course, string Mark, AssignmentId Assignment, string Title, FolderId Folder, decimal? Score, decimal? Points, string? Said, Instant ReturnedAt, bool IsNew);
 
 /// <summary>A notice of the last days.</summary>
@@ -27,10 +28,13 @@ public sealed record TodayNotice(ClassId Class, string Course, string Mark, stri
 /// <param name="Oldest">When the one that has waited longest was handed in.</param>
 public sealed record TodayWaiting(ClassId Class, string ClassName, string Mark, AssignmentId Assignment, string Title, int Waiting, int Drafts, Instant? Oldest);
 
+/// <summary>What is due in a class of one's own this week, and how far it has come in.</summary>
+public sealed record TodayDue(ClassId Class, string ClassName, string Mark, AssignmentId Assignment, string Title, LocalDate DueOn, LocalTime? DueTime, int In, int Given);
+
 /// <summary>Somebody's day.</summary>
 /// <param name="Week">Number of the school week; null where there is no school this week.</param>
 /// <param name="DaysLeft">School days from today to the end of the year, today with them; null outside a school year.</param>
-public sealed record TodayView(LocalDate Day, int? Week, int? DaysLeft, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back, IReadOnlyList<TodayNotice> Notices, IReadOnlyList<TodayWaiting> Waiting);
+public sealed record TodayView(LocalDate Day, int? Week, int? DaysLeft, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back, IReadOnlyList<TodayNotice> Notices, IReadOnlyList<TodayWaiting> Waiting, IReadOnlyList<TodayDue> Due);
 
 /// <summary>What is to be done today, over all classes of a person: to hand in and what came back; for staff, what waits for them.</summary>
 public sealed class Today(Premises premises)
@@ -42,7 +46,7 @@ public sealed class Today(Premises premises)
     public TodayView See(Caller who) => premises.Db.Read(c =>
     {
         var clock = premises.Clock;
-        var seen = PersonStore.TodaySeen(c, who.Id);
+        var seen = Before(c, who);
         var year = YearStore.All(c).Select(y => y.Year).FirstOrDefault(y => y.Terms[0].First <= clock.Today && clock.Today <= y.Terms[^1].Last);
         var weeks = year is null ? [] : SchoolWeeks.Of(year);
         var first = year?.FirstWeekday ?? IsoDayOfWeek.Monday;
@@ -51,19 +55,31 @@ public sealed class Today(Premises premises)
         var back = new List<TodayReturn>();
         var notices = new List<TodayNotice>();
         var waiting = new List<TodayWaiting>();
+        var due = new List<TodayDue>();
         foreach (var k in ClassStore.OfPerson(c, who.Id).Where(k => k is { Kind: WorkspaceKind.Class, State: ClassState.Open }))
         {
             var at = ClassGate.Find(c, who, k.Id);
-            if (at.Standing >= Standing.CoTeacher) waiting.AddRange(Waiting(c, at));
+            if (at.Standing >= Standing.CoTeacher)
+            {
+                waiting.AddRange(Waiting(c, at));
+                due.AddRange(DueSoon(c, at, ends));
+            }
             else if (at.Standing == Standing.Student) OfClass(c, at, who.Id, ends, seen, pieces, back, notices);
         }
         return new TodayView(clock.Today, weeks.FirstOrDefault(w => w.Starts <= clock.Today && clock.Today < w.Starts.PlusDays(7))?.Number, year is null ? null : weeks.Sum(w => w.Days.Count(d => d >= clock.Today)),
             [.. pieces.OrderBy(p => p.When).ThenBy(p => p.DueOn).ThenBy(p => p.DueTime ?? LocalTime.MaxValue).ThenBy(p => p.Course, StringComparer.Ordinal)],
-            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. notices.OrderByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)]);
+            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. notices.OrderByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)]);
     });
 
-    /// <summary>From now on what is there is not new any more.</summary>
-    public void Seen(Caller who) => premises.Db.Write(c => PersonStore.SeeToday(c, who.Id, premises.Clock.Now));
+    /// <summary>Notes the look: at the next visit what is there now is not new any more.</summary>
+    public void Seen(Caller who) => premises.Db.Write(c => PersonStore.SeeToday(c, who.Id, premises.Clock.Now, Before(c, who)));
+
+    // When the visit before this one ended.
+    private Instant? Before(IDbConnection c, Caller who)
+    {
+        var (seen, before) = PersonStore.TodaySeen(c, who.Id);
+        return DayList.Before(seen, before, premises.Clock.Now);
+    }
 
     private void OfClass(IDbConnection c, ClassAndPlace at, PersonId who, LocalDate ends, Instant? seen, List<TodayPiece> pieces, List<TodayReturn> back, List<TodayNotice> notices)
     {
@@ -85,6 +101,15 @@ public sealed class Today(Premises premises)
             pieces.Add(new(id, k.Course, k.Mark, a.Id, a.Title, folder, when, a.DueOn, a.DueTime, a is { DueOn: { } day, LateDays: > 0 and { } late } ? day.PlusDays(late) : null, own is not null && WorkStore.Files(c, own.Id).Count > 0, own?.ReturnedAt is not null));
         }
         notices.AddRange(ClassStore.Notices(c, id).Where(n => n.PostedAt > clock.Now - Recent).Select(n => new TodayNotice(id, k.Course, k.Mark, n.Text, n.PostedAt, seen is null || n.PostedAt > seen)));
+    }
+
+    private IEnumerable<TodayDue> DueSoon(IDbConnection c, ClassAndPlace at, LocalDate ends)
+    {
+        var here = RosterStore.Members(c, at.Class.Id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).Select(m => m.PersonId).ToHashSet();
+        var given = AssignmentStore.GivenTo(c, at.Class.Id);
+        var came = WorkStore.OfClass(c, at.Class.Id).Where(w => w.State != WorkState.Working && here.Contains(w.StudentId)).ToLookup(w => w.AssignmentId);
+        return AssignmentStore.OfClass(c, at.Class.Id).Where(a => a.PublishedAt is not null && a.DueOn >= premises.Clock.Today && a.DueOn <= ends).Select(a => new TodayDue(
+            at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, a.Title, a.DueOn!.Value, a.DueTime, came[a.Id].Count(), given[a.Id].Any() ? given[a.Id].Count(here.Contains) : here.Count));
     }
 
     private static IEnumerable<TodayWaiting> Waiting(IDbConnection c, ClassAndPlace at)

@@ -6,6 +6,14 @@ public enum When { Late, Today, ThisWeek, Later, NoDate }
 /// <summary>Puts what is to be handed in where it belongs in somebody's day.</summary>
 public static class DayList
 {
+    /// <summary>Looks that are no further apart are one visit: what is new stays new while one goes to it and comes back.</summary>
+    public static readonly Duration Visit = Duration.FromMinutes(30);
+
+    /// <summary>When the visit before the one that <paramref name="now"/> belongs to ended; null if there was none.</summary>
+    /// <param name="seen">The last look.</param>
+    /// <param name="before">When the visit before that look's ended.</param>
+    public static Instant? Before(Instant? seen, Instant? before, Instant now) => seen is { } last && now - last > Visit ? last : before;
+
     /// <summary>
     /// Late is what is past its moment and still taken. What is not taken any more stands nowhere: nothing can be done about it. Due at
     /// a time today that is over, it is late and not today's.

@@ -2,5 +2,6 @@
 ALTER TABLE assignment ADD COLUMN due_time TEXT;
 ALTER TABLE assignment ADD COLUMN late_days INTEGER;
 CREATE INDEX assignment_due ON assignment(due_on) WHERE due_on IS NOT NULL AND binned_at IS NULL;
--- When somebody last looked at their day: what came back since is new.
+-- When somebody last looked at their day, and when the visit before this one ended: what came back since then is new.
 ALTER TABLE person ADD COLUMN today_seen_at TEXT;
+ALTER TABLE person ADD COLUMN today_before_at TEXT;

@@ -153,9 +153,9 @@ public static class PersonStore
         "SELECT person_id, unseal(first_phrase), must_change FROM sign_in WHERE person_id IN @people", new { people = people.Select(p => p.Value).ToArray() })
         .ToDictionary(x => new PersonId(x.Id), x => (x.Phrase, x.MustChange));
 
-    /// <summary>When somebody last looked at their day; null for never.</summary>
-    public static Instant? TodaySeen(IDbConnection c, PersonId id) => c.ExecuteScalar<Instant?>("SELECT today_seen_at FROM person WHERE id = @id", new { id });
+    /// <summary>When somebody last looked at their day, and when the visit before that one ended; null for never.</summary>
+    public static (Instant? Seen, Instant? Before) TodaySeen(IDbConnection c, PersonId id) => c.QuerySingle<(Instant?, Instant?)>("SELECT today_seen_at, today_before_at FROM person WHERE id = @id", new { id });
 
-    /// <summary>Notes that somebody looked at their day.</summary>
-    public static void SeeToday(IDbConnection c, PersonId id, Instant at) => c.Execute("UPDATE person SET today_seen_at = @at WHERE id = @id", new { id, at });
+    /// <summary>Notes when somebody looked at their day, and when the visit before ended.</summary>
+    public static void SeeToday(IDbConnection c, PersonId id, Instant seen, Instant? before) => c.Execute("UPDATE person SET today_seen_at = @seen, today_before_at = @before WHERE id = @id", new { id, seen, before });
 }

@@ -66,8 +66,15 @@ public class TodayTests : SchoolTest
 
         today.See(school.Umi).Back.ShouldHaveSingleItem().ShouldSatisfyAllConditions(b => b.Score.ShouldBe(17), b => b.Said.ShouldBe("A dry foot at last."), b => b.IsNew.ShouldBeTrue());
         today.Seen(school.Umi);
+        today.See(school.Umi).Back.ShouldHaveSingleItem().IsNew.ShouldBeTrue();
+        school.Clock.AdvanceMinutes(31);
+        today.See(school.Umi).Back.ShouldHaveSingleItem().IsNew.ShouldBeFalse();
+        today.Seen(school.Umi);
+        school.Clock.AdvanceMinutes(5);
         today.See(school.Umi).Back.ShouldHaveSingleItem().IsNew.ShouldBeFalse();
         today.See(school.Lead).Waiting.ShouldBeEmpty();
+        today.See(school.Lead).Due.ShouldHaveSingleItem().ShouldSatisfyAllConditions(d => d.In.ShouldBe(1), d => d.Given.ShouldBe(2), d => d.Title.ShouldBe("Pinch pot"));
+        today.See(school.Umi).Due.ShouldBeEmpty();
     }
 
     [Fact]

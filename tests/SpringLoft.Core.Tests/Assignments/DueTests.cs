@@ -83,6 +83,16 @@ public class DueTests
     }
 
     [Fact]
+    public void Looks_close_together_are_one_visit_and_what_is_new_stays_new_in_it()
+    {
+        var noon = Instant.FromUtc(2027, 6, 4, 12, 0);
+        DayList.Before(null, null, noon).ShouldBeNull();
+        DayList.Before(noon, null, noon + Duration.FromMinutes(30)).ShouldBeNull();
+        DayList.Before(noon, null, noon + Duration.FromMinutes(31)).ShouldBe(noon);
+        DayList.Before(noon, noon - Duration.FromDays(1), noon + Duration.FromMinutes(5)).ShouldBe(noon - Duration.FromDays(1));
+    }
+
+    [Fact]
     public void What_is_closed_can_be_neither_handed_in_nor_taken_back()
     {
         var closed = new WorkSetting(SpringLoft.Core.Workspaces.ClassState.Open, true, true, 20, Closed: true);

@@ -16,7 +16,7 @@ test("a student comes in with the district's account, is asked for no first pass
   await isAccessible(page, "the door with a provider");
   await page.getByRole("link", { name: "Sign in with Island District" }).click();
   await account(page, "s1001");
-  await expect(page.getByRole("navigation", { name: "Places" })).toContainText("My classes");
+  await expect(page.getByRole("navigation", { name: "Places" })).toContainText("Today");
   await page.goto("/sign-ins");
   await expect(page.getByRole("table", { name: "Places where you are signed in" })).toContainText("with Island District");
   await expect(page.getByText(/You are known at Island District since/)).toBeVisible();

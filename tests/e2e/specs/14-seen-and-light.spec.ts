@@ -7,10 +7,10 @@ import { test } from "./server";
 
 /** Addresses of every view, by the name of a class that has something of everything. */
 const staffViews = (id: string, assignment: number) => [
-  "/", "/plan", "/plan/put?plan=2", "/plan/years", "/plan/names", "/plan/user-names", "/plan/first-passwords", "/plan/shared", "/plan/rules", "/plan/departments", "/set-up", "/set-up/many",
+  "/", "/today", "/plan", "/plan/put?plan=2", "/plan/years", "/plan/names", "/plan/user-names", "/plan/first-passwords", "/plan/shared", "/plan/rules", "/plan/departments", "/set-up", "/set-up/many",
   "/enroll", "/enroll/directory", "/enroll/directory/duplicates", "/enroll/combined", "/enroll/deliveries", "/work", "/close", "/close/gate", "/close/take-homes", "/close/kept", "/roll-over", "/loft", "/audit", "/outbox", "/sign-ins",
   "/password", "/join", "/close/plan", "/enroll/directory/slips",
-  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", `marking?assignment=${assignment}`, "close", "bin", "tidy", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
+  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", "work/new", `work/${assignment}`, `marking?assignment=${assignment}`, "close", "bin", "tidy", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
 ];
 
 // Of other people or other moments: a student's, an invitation, a run, one combined roster, one delivery, a page that sends elsewhere.
@@ -105,7 +105,7 @@ test("where the keyboard is, is seen on every kind of control, light, dark and i
   // A desk that is added is looked at here, or this says so: but for runs and what has an address of its own only once it is made.
   const routes = [...readFileSync(resolve(import.meta.dirname, "../../../client/src/App.tsx"), "utf8").matchAll(/<Route path="([^"*]+)"/g)].map((m) => m[1]!);
   expect(routes.length).toBeGreaterThan(40);
-  const seen = new Set([...looked].map((v) => v.replace(/\?.*/, "").replace(`/classes/${id}`, "/classes/:id")));
+  const seen = new Set([...looked].map((v) => v.replace(/\?.*/, "").replace(`/classes/${id}`, "/classes/:id").replace(/work\/\d+$/, "work/:assignment")));
   expect([...new Set(routes)].filter((r) => !seen.has(r)).sort()).toEqual(notWalked);
   // On a phone the bar is one line.
   expect(await page.evaluate(() => document.querySelector("header")!.getBoundingClientRect().height)).toBeLessThanOrEqual(56);

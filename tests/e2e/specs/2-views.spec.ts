@@ -72,7 +72,7 @@ test("a student is shown no page of staff", async ({ browser }) => {
   await page.getByLabel("New password", { exact: true }).fill("green-heron-waits");
   await page.getByLabel("New password again").fill("green-heron-waits");
   await page.getByRole("button", { name: "Set new password" }).click();
-  await expect(page.getByRole("heading", { name: "My classes" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Monday 7 June" })).toBeVisible();
   for (const path of ["/audit", "/plan", "/loft"]) {
     await page.goto(path);
     await expect(page.getByText("There is no such page.")).toBeVisible();

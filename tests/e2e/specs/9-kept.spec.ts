@@ -40,8 +40,9 @@ test("a session that ends in mid-sentence is renewed in place, and what was begu
 });
 
 test("a click beside and Escape ask before typed text goes, and so does leaving the screen", async () => {
-  await teacher.getByRole("navigation", { name: "Seasons" }).getByRole("link", { name: "Work", exact: true }).click();
-  await teacher.getByRole("button", { name: "Make an assignment…" }).click();
+  await teacher.goto(`/classes/${classId}/work`);
+  await teacher.getByRole("navigation", { name: "Seasons" }).getByRole("link", { name: "Set up", exact: true }).click();
+  await teacher.getByRole("button", { name: "Add a link…" }).click();
   const dialog = teacher.getByRole("dialog");
   await dialog.getByLabel("Title").fill("Knots for the mast");
   await teacher.keyboard.press("Escape");
@@ -64,7 +65,7 @@ test("a click beside and Escape ask before typed text goes, and so does leaving 
   await dialog.getByRole("button", { name: "Drop it" }).click();
   await expect(dialog).toBeHidden();
   // Nothing typed, nothing asked.
-  await teacher.getByRole("button", { name: "Make an assignment…" }).click();
+  await teacher.getByRole("button", { name: "Add a link…" }).click();
   await expect(dialog.getByLabel("Title")).toHaveValue("");
   await teacher.keyboard.press("Escape");
   await expect(dialog).toBeHidden();
@@ -176,14 +177,14 @@ test("who signs out leaves nothing behind for the next at the same screen", asyn
 test("a server that goes while a form is open: the screen stays, and the act is done once when it is back", async ({ school }) => {
   await teacher.goto(`/classes/${classId}/work`);
   await teacher.getByRole("button", { name: "Make an assignment…" }).click();
-  const dialog = teacher.getByRole("dialog");
-  await dialog.getByLabel("Title").fill("Splicing");
-  await dialog.getByLabel("Filed in (one folder or several)").click();
+  const desk = teacher.getByRole("heading", { name: "Give an assignment" });
+  await teacher.getByLabel("Title").fill("Splicing");
+  await teacher.getByLabel("Filed in (one folder or several)").click();
   await teacher.getByRole("option").first().click();
   await school.end();
-  await dialog.getByRole("button", { name: "Make and publish" }).click();
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
   await expect(teacher.getByText("Spring Loft can’t be reached.")).toBeVisible();
-  await expect(dialog.getByLabel("Title")).toHaveValue("Splicing");
+  await expect(teacher.getByLabel("Title")).toHaveValue("Splicing");
   await isAccessible(teacher, "a server that is away");
   await teacher.getByRole("button", { name: "Try again" }).click();
   await expect(teacher.getByText("Spring Loft can’t be reached.")).toBeVisible();
@@ -191,8 +192,8 @@ test("a server that goes while a form is open: the screen stays, and the act is 
   again = await startServer(["--demo", "--today", "2027-06-07"], {}, school.data, school.url);
   // It is asked again by itself, too: whoever does nothing sees the bar go.
   await expect(teacher.getByText("Spring Loft can’t be reached.")).toBeHidden();
-  await expect(dialog.getByLabel("Title")).toHaveValue("Splicing");
-  await dialog.getByRole("button", { name: "Make and publish" }).click();
-  await expect(dialog).toBeHidden();
+  await expect(teacher.getByLabel("Title")).toHaveValue("Splicing");
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
+  await expect(desk).toBeHidden();
   expect(await teacher.evaluate(async (id) => (await (await fetch(`/api/classes/${id}/workspace`)).json()).assignments.filter((a: { title: string }) => a.title === "Splicing").length, classId)).toBe(1);
 });

@@ -4,7 +4,7 @@ import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link as RouterLink, useParams, useSearchParams } from "react-router";
+import { Link as RouterLink, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useBinSpan, useHead, useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -14,10 +14,10 @@ import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { sayTime } from "../../parts/due";
 import { count, sayDate } from "../../parts/words";
 import { GiveOut } from "../Workspaces/GiveOut";
 import { giveWords } from "../Workspaces/ThingActs";
-import { MakeAssignment } from "./MakeAssignment";
 import { ReturnAll } from "./ReturnAll";
 import { useBringBack, type InBin } from "../Workspaces/bringBack";
 import { ReturnsGrid } from "./ReturnsGrid";
@@ -37,7 +37,8 @@ export function AssignmentDesk() {
     queryFn: () => take(api.GET("/api/classes/{classId}/returns", { params: { path: { classId: id } } })),
   });
   const [address, setAddress] = useSearchParams();
-  const [making, setMaking] = useState(false);
+  const go = useNavigate();
+  const make = () => void go(`/classes/${id}/work/new`);
   const [returning, setReturning] = useState<{ assignment?: Schemas["ReturnsColumn"] } | null>(null);
   const [binned, setBinned] = useState<InBin | null>(null);
   const back = useBringBack(id, () => setBinned(null));
@@ -82,7 +83,7 @@ export function AssignmentDesk() {
                 </Button>
               )}
               {!shut && (
-                <Button variant={d.held > 0 ? "outlined" : "contained"} onClick={() => setMaking(true)}>
+                <Button variant={d.held > 0 ? "outlined" : "contained"} onClick={make}>
                   Make an assignment…
                 </Button>
               )}
@@ -116,7 +117,7 @@ export function AssignmentDesk() {
       {d && d.assignments.length === 0 && (
         <Empty title="No assignment yet.">
           {!shut && (
-            <Link component="button" onClick={() => setMaking(true)}>
+            <Link component="button" onClick={make}>
               Make the first one
             </Link>
           )}
@@ -131,7 +132,6 @@ export function AssignmentDesk() {
           onAssignment={(a) => setAddress({ assignment: String(a) })}
         />
       )}
-      {making && <MakeAssignment classId={id} onClose={() => setMaking(false)} />}
       {returning && (
         <ReturnAll classId={id} assignment={returning.assignment} onClose={() => setReturning(null)} />
       )}
@@ -175,14 +175,16 @@ function ColumnSlip({
     },
   );
   const workspace = useWorkspace(classId);
-  const [asking, setAsking] = useState<"change" | "give" | "bin" | null>(null);
+  const go = useNavigate();
+  const [asking, setAsking] = useState<"give" | "bin" | null>(null);
   const bank = workspace.data?.head.kind === "Department";
   return (
     <>
       <Typography variant="h2">{a.title}</Typography>
       <Typography>
         {a.published ? "Published" : "A draft: students do not see it"}.{" "}
-        {a.dueOn ? `Due ${sayDate(a.dueOn)}.` : "No date."} {a.points != null && `${a.points} points.`}
+        {a.dueOn ? `Due ${sayDate(a.dueOn)}${a.dueTime ? ` by ${sayTime(a.dueTime)}` : ""}.` : "No date."}{" "}
+        {a.points != null && `${a.points} points.`}
       </Typography>
       <Typography>
         <strong>
@@ -195,12 +197,9 @@ function ColumnSlip({
           <Button variant={bank ? "contained" : "outlined"} onClick={() => setAsking("give")}>
             {giveWords(workspace.data)}
           </Button>
-          <Button variant="outlined" onClick={() => setAsking("change")}>
+          <Button variant="outlined" onClick={() => void go(`/classes/${classId}/work/${a.id}`)}>
             Change…
           </Button>
-          {asking === "change" && (
-            <MakeAssignment classId={classId} assignmentId={a.id} onClose={() => setAsking(null)} />
-          )}
           {asking === "give" && (
             <GiveOut workspace={workspace.data} assignments={[a]} onClose={() => setAsking(null)} />
           )}

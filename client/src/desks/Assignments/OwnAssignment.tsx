@@ -7,8 +7,10 @@ import { useAct } from "../../api/useAct";
 import { DropFiles } from "../../parts/DropFiles";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
+import { sayDue, sayLate } from "../../parts/due";
 import { Turns } from "../../parts/Turns";
-import { sayBytes, sayDay, sayMoment } from "../../parts/words";
+import { Written } from "../../parts/Written";
+import { sayBytes, sayMoment } from "../../parts/words";
 
 /** An assignment as its student works on it: put files in, hand in, see it come back. */
 export function OwnAssignment({
@@ -54,12 +56,19 @@ export function OwnAssignment({
       <Box sx={{ display: "flex", gap: 2, alignItems: "baseline" }}>
         <Typography variant="h3">{a.title}</Typography>
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
-          {a.dueOn && `due ${sayDay(a.dueOn)}`}
+          {sayDue(a)}
           {a.points != null && `, ${a.points} points`}
         </Typography>
         <Box sx={{ flex: 1 }} />
+        {own?.lateMinutes != null && <StateMark mark="attention">{sayLate(own.lateMinutes)}</StateMark>}
         {!own || own.state === "Working" ? (
-          <StateMark mark="notYet">with you</StateMark>
+          a.dueState === "Late" ? (
+            <StateMark mark="attention">late, still taken</StateMark>
+          ) : a.dueState === "Closed" ? (
+            <StateMark mark="blocked">not taken any more</StateMark>
+          ) : (
+            <StateMark mark="notYet">with you</StateMark>
+          )
         ) : held ? (
           <StateMark mark="underway">handed in: your teacher holds it</StateMark>
         ) : (
@@ -68,7 +77,7 @@ export function OwnAssignment({
           </StateMark>
         )}
       </Box>
-      {a.instructions && <Typography sx={{ whiteSpace: "pre-wrap", my: 0.5 }}>{a.instructions}</Typography>}
+      {a.instructions && <Written text={a.instructions} />}
       {files.map((f) => (
         <Box key={f.id} sx={{ display: "flex", gap: 1, alignItems: "center", "& > a": { py: "2px" } }}>
           <a href={`/api/classes/${classId}/assignments/${a.id}/own-work/files/${f.id}`} download>
@@ -118,13 +127,17 @@ export function OwnAssignment({
       {!shut && (
         <Box sx={{ mt: 1, display: "flex", gap: 1.5, alignItems: "center" }}>
           {held ? (
-            <Button variant="outlined" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
+            <Button
+              variant="outlined"
+              disabled={takeBack.isPending || a.dueState === "Closed"}
+              onClick={() => takeBack.mutate()}
+            >
               Take it back
             </Button>
           ) : working ? (
             <Button
               variant="contained"
-              disabled={files.length === 0 || handIn.isPending}
+              disabled={files.length === 0 || handIn.isPending || a.dueState === "Closed"}
               onClick={() => handIn.mutate()}
             >
               {returned ? "Hand in again" : "Hand in"}

@@ -8,6 +8,7 @@ import TableRow from "@mui/material/TableRow";
 import type { KeyboardEvent } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
+import { sayLate } from "../../parts/due";
 import { StateMark, type Mark } from "../../parts/StateMark";
 
 const marks: Record<Schemas["WorkState"], Mark> = {
@@ -109,7 +110,7 @@ export function ReturnsGrid(props: {
                       underline="hover"
                       color="inherit"
                       onClick={() => props.onPiece(cell.id)}
-                      aria-label={`${s.sortName}, ${a.title}: ${says[cell.state]}${cell.score != null ? `, ${cell.draft ? "draft mark " : ""}${cell.score}` : ""}`}
+                      aria-label={`${s.sortName}, ${a.title}: ${says[cell.state]}${cell.lateMinutes != null ? `, ${sayLate(cell.lateMinutes)}` : ""}${cell.score != null ? `, ${cell.draft ? "draft mark " : ""}${cell.score}` : ""}`}
                     >
                       <StateMark mark={marks[cell.state]} strong={cell.heldBy === "Teacher"}>
                         {cell.score != null
@@ -119,6 +120,7 @@ export function ReturnsGrid(props: {
                             : cell.state === "Returned"
                               ? "back"
                               : "begun"}
+                        {cell.lateMinutes != null && ", late"}
                       </StateMark>
                     </Link>
                   </TableCell>

@@ -3,18 +3,18 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link as RouterLink } from "react-router";
+import { Link as RouterLink, useNavigate } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
-import { MakeAssignment } from "../Assignments/MakeAssignment";
 import { DetailsForm } from "./DetailsForm";
 
 /** The slip of a department: its members, its bank, and the copies in classes that the bank has moved on from. */
 export function DepartmentSlip({ workspace: w }: { workspace: Schemas["WorkspaceView"] }) {
   const classId = w.head.id;
-  const [asking, setAsking] = useState<"details" | "assignment" | null>(null);
+  const [asking, setAsking] = useState<"details" | null>(null);
+  const go = useNavigate();
   const path = { params: { path: { classId } } };
   const roster = useQuery({
     queryKey: ["roster", classId],
@@ -41,7 +41,7 @@ export function DepartmentSlip({ workspace: w }: { workspace: Schemas["Workspace
         {count(w.items.length, "file, link or page", "files, links and pages")}. Choose one, or a folder, and
         use it in classes: each gets a copy that remembers where it is from.
       </Typography>
-      <Button variant="contained" onClick={() => setAsking("assignment")}>
+      <Button variant="contained" onClick={() => void go(`/classes/${classId}/work/new`)}>
         Put an assignment in the bank…
       </Button>
       <Problem error={roster.error ?? copies.error} />
@@ -75,7 +75,6 @@ export function DepartmentSlip({ workspace: w }: { workspace: Schemas["Workspace
         About this department…
       </Button>
       {asking === "details" && <DetailsForm head={w.head} onClose={() => setAsking(null)} />}
-      {asking === "assignment" && <MakeAssignment classId={classId} onClose={() => setAsking(null)} />}
     </>
   );
 }

@@ -10,13 +10,15 @@ import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayBytes } from "../../parts/words";
+import { sayWeek, sayWholeDay, TodayList, useToday } from "../Assignments/TodayList";
 import { later } from "../../parts/later";
 
 const LetGo = later(() => import("../Closing/LetGo"), "LetGo");
 
-/** A student's classes, with what waits in each. */
+/** A student's first screen: their day over all classes, then the classes, then what they can take home. */
 export function MyClasses() {
   const mine = useQuery({ queryKey: ["my-classes"], queryFn: () => take(api.GET("/api/my-classes")) });
+  const today = useToday().data;
   const homes = useQuery({
     queryKey: ["my-take-homes"],
     queryFn: () => take(api.GET("/api/my-take-homes")),
@@ -27,11 +29,11 @@ export function MyClasses() {
   const before = all.filter((k) => k.state !== "Open" || k.standing === "Left");
   return (
     <Desk
-      title="My classes"
+      title={today ? sayWholeDay(today.day) : "Today"}
       lead={
         mine.data && (
           <>
-            {now.length} open now.{" "}
+            {today && sayWeek(today)}. {count(now.length, "open class", "open classes")}.{" "}
             <Link component={RouterLink} to="/join" className="alone">
               Join a class with a code
             </Link>
@@ -39,6 +41,7 @@ export function MyClasses() {
         )
       }
     >
+      <TodayList />
       <Problem error={mine.error} />
       {mine.data && all.length === 0 && (
         <Empty title="No class yet.">Your teachers open them when they are ready.</Empty>
@@ -46,6 +49,7 @@ export function MyClasses() {
       {now.length > 0 && (
         <PlainTable
           label="Open classes"
+          space={{ mt: 4 }}
           rows={now}
           id={(k) => k.id}
           columns={[

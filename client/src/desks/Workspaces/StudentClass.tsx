@@ -5,9 +5,10 @@ import Typography from "@mui/material/Typography";
 import { useMemo, useState, type ReactNode } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { ProblemError, type Schemas } from "../../api/client";
-import { useBinSpan, useSchool, useWorkspace } from "../../api/queries";
+import { useBinSpan, useWorkspace } from "../../api/queries";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
+import { sayDue } from "../../parts/due";
 import { DropFiles } from "../../parts/DropFiles";
 import { useInSight } from "../../parts/useInSight";
 import { useYearOf } from "../../parts/yearShown";
@@ -16,7 +17,7 @@ import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { ThingTable } from "../../parts/ThingTable";
 import { Written } from "../../parts/Written";
-import { count, rightWords, sayDay, sayMoment } from "../../parts/words";
+import { count, rightWords, sayMoment } from "../../parts/words";
 import { OwnAssignment } from "../Assignments/OwnAssignment";
 import { useBringBack, type InBin } from "./bringBack";
 import { LeftClass } from "./LeftClass";
@@ -130,8 +131,9 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
 }
 
 function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: number) => void }) {
-  const today = useSchool().data?.today;
-  const waiting = w.assignments.filter((a) => !a.own || a.own.state === "Working");
+  const waiting = w.assignments.filter(
+    (a) => a.dueState !== "Closed" && (!a.own || a.own.state === "Working"),
+  );
   return (
     <>
       {w.head.state === "Open" && w.head.posts === false && (
@@ -160,12 +162,12 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
                   {a.title}
                 </Link>
                 {a.dueOn &&
-                  (today && a.dueOn < today ? (
+                  (a.dueState === "Late" ? (
                     <Box>
-                      <StateMark mark="attention">was due {sayDay(a.dueOn)}</StateMark>
+                      <StateMark mark="attention">was {sayDue(a)}</StateMark>
                     </Box>
                   ) : (
-                    `, due ${sayDay(a.dueOn)}`
+                    `, ${sayDue(a)}`
                   ))}
               </Typography>
             ))}

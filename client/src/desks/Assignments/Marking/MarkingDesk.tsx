@@ -8,6 +8,7 @@ import { api, take, type Schemas } from "../../../api/client";
 import { useHead } from "../../../api/queries";
 import { ClassBar } from "../../../parts/ClassBar";
 import { Desk, Empty } from "../../../parts/Desk";
+import { sayLate } from "../../../parts/due";
 import { isTyping, useKeyList, type Listed } from "../../../parts/keys";
 import { Problem } from "../../../parts/Problem";
 import { StateMark } from "../../../parts/StateMark";
@@ -249,6 +250,7 @@ function InView(props: {
           {p.handedInAt && p.state === "HandedIn" ? `handed in ${sayMoment(p.handedInAt)}` : ""}
           {stretch.letter && ` · section ${stretch.letter}`}
         </span>
+        {p.lateMinutes != null && <StateMark mark="attention">{sayLate(p.lateMinutes)}</StateMark>}
         {standing === "waits" ? (
           <StateMark mark="underway">waits</StateMark>
         ) : standing === "draft" ? (

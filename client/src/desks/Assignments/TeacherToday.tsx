@@ -1,0 +1,118 @@
+import Button from "@mui/material/Button";
+import Link from "@mui/material/Link";
+import { Link as RouterLink } from "react-router";
+import { sayDue } from "../../parts/due";
+import { Desk, Empty } from "../../parts/Desk";
+import { CourseMark } from "../../parts/CourseMark";
+import { Problem } from "../../parts/Problem";
+import { PlainTable } from "../../parts/table/PlainTable";
+import { count, sayMoment } from "../../parts/words";
+import { sayWeek, sayWholeDay, useToday } from "./TodayList";
+
+/** A teacher's day: what waits to be marked over all classes, what has waited longest first, each straight to its marking desk. */
+export function TeacherToday() {
+  const today = useToday();
+  const t = today.data;
+  const waiting = t?.waiting.reduce((n, w) => n + w.waiting, 0) ?? 0;
+  const drafts = t?.waiting.reduce((n, w) => n + w.drafts, 0) ?? 0;
+  return (
+    <Desk
+      title={t ? sayWholeDay(t.day) : "Today"}
+      lead={
+        t && (
+          <>
+            {sayWeek(t)}
+            {t.waiting.length > 0 && (
+              <>
+                . <strong>{count(waiting, "piece waits", "pieces wait")}</strong> to be marked, {drafts} with
+                a draft mark to be returned.
+              </>
+            )}
+          </>
+        )
+      }
+    >
+      <Problem error={today.error} />
+      {t && t.waiting.length === 0 && (
+        <Empty title="Nothing waits for you.">
+          What your students hand in stands here until you return it.
+        </Empty>
+      )}
+      {t && t.waiting.length > 0 && (
+        <PlainTable
+          label="What waits to be marked and returned"
+          rows={t.waiting}
+          id={(w) => w.assignment}
+          columns={[
+            { head: "Assignment", main: true, cell: (w) => <strong>{w.title}</strong> },
+            {
+              head: "Class",
+              by: (w) => w.className,
+              cell: (w) => (
+                <>
+                  <CourseMark mark={w.mark} /> {w.className}
+                </>
+              ),
+            },
+            { head: "To mark", align: "right", cell: (w) => w.waiting },
+            { head: "Drafts", align: "right", cell: (w) => w.drafts },
+            {
+              head: "Waits since",
+              by: (w) => w.oldest,
+              says: "worth",
+              cell: (w) => (w.oldest ? sayMoment(w.oldest) : ""),
+            },
+            {
+              head: "",
+              align: "right",
+              cell: (w) => (
+                <Button
+                  variant="outlined"
+                  component={RouterLink}
+                  to={`/classes/${w.class}/marking?assignment=${w.assignment}`}
+                  aria-label={`Mark ${w.title} of ${w.className}`}
+                >
+                  Mark
+                </Button>
+              ),
+            },
+          ]}
+        />
+      )}
+      {t && t.due.length > 0 && (
+        <PlainTable
+          label="Due this week in your classes"
+          rows={t.due}
+          id={(d) => d.assignment}
+          space={{ mt: 4 }}
+          columns={[
+            {
+              head: "Due this week",
+              main: true,
+              cell: (d) => (
+                <Link component={RouterLink} to={`/classes/${d.class}/work?assignment=${d.assignment}`}>
+                  {d.title}
+                </Link>
+              ),
+            },
+            {
+              head: "Class",
+              by: (d) => d.className,
+              cell: (d) => (
+                <>
+                  <CourseMark mark={d.mark} /> {d.className}
+                </>
+              ),
+            },
+            {
+              head: "Day",
+              by: (d) => `${d.dueOn} ${d.dueTime ?? ""}`,
+              cell: (d) => sayDue(d).replace(/^due /, ""),
+            },
+            { head: "Handed in", by: (d) => d.in, cell: (d) => `${d.in} of ${d.given}` },
+          ]}
+        />
+      )}
+    </Desk>
+  );
+}

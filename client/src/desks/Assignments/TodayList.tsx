@@ -1,0 +1,151 @@
+import Link from "@mui/material/Link";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { Link as RouterLink } from "react-router";
+import { api, take, type Schemas } from "../../api/client";
+import { CourseMark } from "../../parts/CourseMark";
+import { sayTime } from "../../parts/due";
+import { Problem } from "../../parts/Problem";
+import { StateMark } from "../../parts/StateMark";
+import { count, dayOf, sayDay } from "../../parts/words";
+import "./today.css";
+
+/** Somebody's day. */
+export const useToday = () => useQuery({ queryKey: ["today"], queryFn: () => take(api.GET("/api/today")) });
+
+/** "Monday 7 June". */
+export const sayWholeDay = (iso: string) =>
+  dayOf(iso).toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
+
+/** "School week 36, 10 school days left"; nothing outside a school year. */
+export const sayWeek = (t: Schemas["TodayView"]) =>
+  [
+    t.week != null && `School week ${t.week}`,
+    t.daysLeft != null && t.daysLeft > 0 && `${count(t.daysLeft, "school day", "school days")} left`,
+  ]
+    .filter(Boolean)
+    .join(", ");
+
+const heads: [Schemas["When"], string][] = [
+  ["Late", "Late"],
+  ["Today", "Today"],
+  ["ThisWeek", "This week"],
+  ["Later", "Later"],
+  ["NoDate", "No date"],
+];
+
+/** A student's day over all classes: what is late, what is due, what came back. */
+export function TodayList() {
+  const today = useToday();
+  const t = today.data;
+  // What was shown is not new at the next visit.
+  const told = useRef(false);
+  useEffect(() => {
+    if (!t || told.current) return;
+    told.current = true;
+    void api.POST("/api/today/seen");
+  }, [t]);
+  if (!t) return <Problem error={today.error} />;
+  const back = [...t.back].sort((a, b) => Number(b.isNew) - Number(a.isNew));
+  return (
+    <div className="today">
+      {t.pieces.length === 0 && <p className="today-none">Nothing waits for you to hand in.</p>}
+      {heads.map(([when, name]) => {
+        const pieces = t.pieces.filter((p) => p.when === when);
+        return (
+          pieces.length > 0 && (
+            <Part key={when} name={name} figure={pieces.length}>
+              {pieces.map((p) => (
+                <li key={`${p.class}-${p.assignment}`}>
+                  <CourseMark mark={p.mark} />
+                  <div>
+                    <Link
+                      component={RouterLink}
+                      to={`/classes/${p.class}?folder=${p.folder}`}
+                      className="alone"
+                    >
+                      {p.title}
+                    </Link>
+                    <span>
+                      {p.course}
+                      {p.cameBack ? ", came back to be worked on" : p.begun ? ", begun" : ""}
+                    </span>
+                  </div>
+                  <Due piece={p} />
+                </li>
+              ))}
+            </Part>
+          )
+        );
+      })}
+      {(back.length > 0 || t.notices.length > 0) && (
+        <Part name="Came back, and told" figure={back.length + t.notices.length}>
+          {back.map((b) => (
+            <li key={`${b.class}-${b.assignment}`}>
+              <CourseMark mark={b.mark} />
+              <div>
+                <Link component={RouterLink} to={`/classes/${b.class}?folder=${b.folder}`} className="alone">
+                  {b.title}
+                </Link>
+                <span>
+                  {b.course}
+                  {b.said && `: “${b.said.length > 90 ? `${b.said.slice(0, 90)}…` : b.said}”`}
+                </span>
+              </div>
+              <StateMark mark={b.isNew ? "done" : "none"} strong={b.isNew}>
+                {b.score != null ? `${b.score}${b.points != null ? ` of ${b.points}` : ""}` : "returned"}
+                {b.isNew && ", new"}
+              </StateMark>
+            </li>
+          ))}
+          {t.notices.map((n) => (
+            <li key={`${n.class}-${n.postedAt}`}>
+              <CourseMark mark={n.mark} />
+              <div>
+                <Link component={RouterLink} to={`/classes/${n.class}`} className="alone">
+                  {n.text.length > 110 ? `${n.text.slice(0, 110)}…` : n.text}
+                </Link>
+                <span>{n.course}</span>
+              </div>
+              <span className="quiet">notice{n.isNew && ", new"}</span>
+            </li>
+          ))}
+        </Part>
+      )}
+    </div>
+  );
+}
+
+function Part({ name, figure, children }: { name: string; figure: number; children: React.ReactNode }) {
+  return (
+    <section aria-label={name}>
+      <h2>
+        {name} <span>{figure}</span>
+      </h2>
+      <ul>{children}</ul>
+    </section>
+  );
+}
+
+function Due({ piece: p }: { piece: Schemas["TodayPiece"] }) {
+  switch (p.when) {
+    case "Late":
+      return (
+        <StateMark mark="blocked" strong wrap>
+          since {sayDay(p.dueOn!)}
+          {p.lateUntil && `, taken to ${sayDay(p.lateUntil)}`}
+        </StateMark>
+      );
+    case "Today":
+      return <StateMark mark="attention">{p.dueTime ? `by ${sayTime(p.dueTime)}` : "today"}</StateMark>;
+    case "NoDate":
+      return null;
+    default:
+      return (
+        <span className="quiet">
+          {sayDay(p.dueOn!)}
+          {p.dueTime && `, ${sayTime(p.dueTime)}`}
+        </span>
+      );
+  }
+}

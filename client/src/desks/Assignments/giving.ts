@@ -1,0 +1,68 @@
+import type { Schemas } from "../../api/client";
+import { typedNumber } from "../../parts/typedNumber";
+
+/** How late work is treated, as one chooses it. */
+export type Late = "always" | "days" | "none";
+
+/** An assignment as it is typed. */
+export interface Typed {
+  title: string;
+  instructions: string;
+  points: string;
+  dueOn: string;
+  dueTime: string;
+  late: Late;
+  lateDays: string;
+  folders: number[];
+  /** Students by name; none for everybody. */
+  to: number[];
+}
+
+/** What one begins with. */
+export function blank(w: Schemas["WorkspaceView"]): Typed {
+  const bank = w.head.kind === "Department" ? w.folders.filter((f) => f.name === "Bank") : [];
+  return {
+    title: "",
+    instructions: "",
+    points: "20",
+    dueOn: "",
+    dueTime: "",
+    late: "always",
+    lateDays: "7",
+    folders: bank.map((f) => f.id),
+    to: [],
+  };
+}
+
+/** An assignment that is there, as it would have been typed. */
+export function typedOf(a: Schemas["AssignmentView"]): Typed {
+  return {
+    title: a.title,
+    instructions: a.instructions,
+    points: String(a.points ?? ""),
+    dueOn: a.dueOn ?? "",
+    dueTime: a.dueTime?.slice(0, 5) ?? "",
+    late: a.lateDays == null ? "always" : a.lateDays === 0 ? "none" : "days",
+    lateDays: a.lateDays ? String(a.lateDays) : "7",
+    folders: a.folders,
+    to: a.givenTo,
+  };
+}
+
+/** What is sent of it; what is half typed is left to the check of its field. */
+export function bodyOf(t: Typed, publish: boolean): Schemas["NewAssignment"] {
+  const points = typedNumber(t.points);
+  const days = Number(t.lateDays);
+  return {
+    title: t.title,
+    instructions: t.instructions,
+    points: points === null || Number.isNaN(points) ? null : points,
+    dueOn: t.dueOn || null,
+    dueTime: t.dueTime ? `${t.dueTime.slice(0, 5)}:00` : null,
+    lateDays:
+      t.late === "always" ? null : t.late === "none" ? 0 : Number.isInteger(days) && days > 0 ? days : null,
+    folders: t.folders,
+    students: t.to.length > 0 ? t.to : null,
+    publish,
+  };
+}

@@ -1,0 +1,124 @@
+import { expect, type Page } from "@playwright/test";
+import { chooseOwn, isAccessible, signedIn } from "./people";
+import { test } from "./server";
+
+// A day in June: a student sees what is late, what is due and what came back; a teacher gives an assignment and sees who will find it.
+let student: Page;
+let teacher: Page;
+
+test.beforeAll(async ({ browser }) => {
+  student = await signedIn(browser, "s1001", "tide-pool-lantern");
+  await chooseOwn(student, "tide-pool-lantern", "blue-otter-walks-9");
+  teacher = await signedIn(browser, "wren");
+});
+
+test.afterAll(async () => {
+  await student.context().close();
+  await teacher.context().close();
+});
+
+const part = (name: string) => student.getByRole("region", { name, exact: true });
+
+test("a student finds the day's work on a phone: what is late and until when, what is due, what came back", async () => {
+  await student.setViewportSize({ width: 390, height: 844 });
+  await student.goto("/");
+  await expect(student.getByRole("heading", { level: 1, name: "Monday 7 June" })).toBeVisible();
+  await expect(student.getByText("School week 36, 10 school days left.")).toBeVisible();
+  const late = part("Late").getByRole("listitem").filter({ hasText: "Log of the week" });
+  await expect(late).toContainText("since Fri 4 June, taken to Mon 14 June");
+  await expect(part("Today").getByRole("listitem").filter({ hasText: "List for the open day" }).first()).toContainText("today");
+  await expect(part("This week").getByRole("listitem").filter({ hasText: "Last sketch" }).first()).toContainText("Thu 10 June");
+  await expect(part("Came back, and told")).toContainText("Log of the week");
+  await expect(part("Came back, and told")).toContainText("new");
+  await isAccessible(student, "a student's day");
+  // Within one visit it stays new: a look into the class and back takes nothing away.
+  await student.reload();
+  await expect(part("Came back, and told")).toContainText("new");
+});
+
+test("what is late and still taken is handed in, said by how much, and leaves the day; what is marked comes back into it", async () => {
+  const waiting = await part("Late").getByRole("listitem").count();
+  await part("Late").getByRole("link", { name: "Log of the week" }).click();
+  const piece = student.getByRole("region", { name: "Log of the week" });
+  await expect(piece).toContainText("late, still taken");
+  await piece.locator("input[type=file]").setInputFiles({ name: "log.txt", mimeType: "text/plain", buffer: Buffer.from("The edge went wrong once.") });
+  await piece.getByRole("button", { name: "Hand in" }).click();
+  await expect(piece).toContainText(/\d+ (days|hours) late/);
+  await expect(piece).toContainText("your teacher holds it");
+  const id = new URL(student.url()).pathname.split("/")[2]!;
+  await student.goto("/");
+  await expect(part("Came back, and told")).toBeVisible();
+  await expect(student.getByRole("region", { name: "Late", exact: true }).getByRole("listitem")).toHaveCount(waiting - 1);
+
+  const { assignments } = (await (await teacher.request.get(`/api/classes/${id}/returns`)).json()) as { assignments: { id: number; title: string }[] };
+  const log = assignments.find((a) => a.title === "Log of the week")!.id;
+  await teacher.goto(`/classes/${id}/marking?assignment=${log}`);
+  await expect(teacher.getByText(/\d+ (days|hours) late/)).toBeVisible();
+  await expect(teacher.getByText("The edge went wrong once.")).toBeVisible();
+  await teacher.getByLabel("Mark, of 10").fill("9");
+  await teacher.getByLabel(/alone$/).fill("Say which edge.");
+  await teacher.getByRole("button", { name: "Return and next" }).click();
+  await expect(teacher.getByRole("status").filter({ hasText: "with 9 of 10" })).toBeAttached();
+
+  await student.goto("/");
+  const back = part("Came back, and told").getByRole("listitem").filter({ hasText: "Say which edge." });
+  await expect(back).toContainText("9 of 10, new");
+});
+
+test("an assignment is written beside what students will read and who will find it, kept while it is typed, and given", async ({ school }) => {
+  const { rows } = (await (await teacher.request.get("/api/board")).json()) as { rows: { id: number; name: string }[] };
+  const id = rows.find((r) => r.name.startsWith("Tides and Weather 5A"))!.id;
+  await teacher.goto(`/classes/${id}/work`);
+  await teacher.getByRole("button", { name: "Make an assignment…" }).click();
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
+  await expect(teacher.getByText("Type a title: students find it by that.")).toBeVisible();
+  await expect(teacher.getByText("Pick at least one folder: students find it there.")).toBeVisible();
+  await teacher.getByLabel("Title").fill("Last sketch");
+  await teacher.getByLabel("Instructions").fill("## What to bring\n\n- your tile");
+  await expect(teacher.getByRole("region", { name: "As students read it" }).getByRole("heading", { name: "What to bring" })).toBeVisible();
+  await teacher.getByLabel("Points (empty for none)").fill("two");
+  await teacher.getByLabel("Due", { exact: true }).fill("2027-06-12");
+  await expect(teacher.getByText("There is no school on that day.")).toBeVisible();
+  await teacher.getByLabel("Due", { exact: true }).fill("2027-06-10");
+  await expect(teacher.getByText("There is no school on that day.")).toBeHidden();
+  await expect(teacher.getByText("Due in school week 36.")).toBeVisible();
+  await expect(teacher.getByRole("complementary")).toContainText("Last sketch, Thu 10 June");
+  await teacher.getByLabel(/^By/).fill("15:30");
+  await teacher.getByLabel("Late work").click();
+  await teacher.getByRole("option", { name: "is taken for some days" }).click();
+  await teacher.getByLabel("Days after it is due").fill("4");
+  await expect(teacher.getByText("Late work is taken to Mon 14 June.")).toBeVisible();
+  await teacher.getByLabel("Filed in (one folder or several)").click();
+  await teacher.getByRole("option", { name: "Start here" }).click();
+  await teacher.keyboard.press("Escape");
+  await expect(teacher.getByRole("status").filter({ hasText: /^\d+ students find it/ })).toBeVisible();
+  await isAccessible(teacher, "giving an assignment");
+  // Leaving and coming back, it is still there.
+  await teacher.goto("/today");
+  await expect(teacher.getByRole("table", { name: "What waits to be marked and returned" }).or(teacher.getByText("Nothing waits for you."))).toBeVisible();
+  await isAccessible(teacher, "a teacher's day");
+  await teacher.goto(`/classes/${id}/work/new`);
+  await expect(teacher.getByLabel("Instructions")).toHaveValue("## What to bring\n\n- your tile");
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
+  await expect(teacher.getByText("“two” is no number")).toBeVisible();
+  await teacher.getByLabel("Points (empty for none)").fill("20");
+  // There is one of that title: the server says so at the field.
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
+  await expect(teacher.getByText("There is already an assignment “Last sketch”.")).toBeVisible();
+  await expect(teacher.getByLabel("Title")).toBeFocused();
+  await teacher.getByLabel("Title").fill("Glaze diary");
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
+  await expect(teacher.getByRole("columnheader", { name: /Glaze diary/ })).toContainText(/0 of \d+ in/);
+  const given = ((await (await teacher.request.get(`${school.url}/api/classes/${id}/workspace`)).json()) as { assignments: Record<string, unknown>[] }).assignments.find((a) => a.title === "Glaze diary")!;
+  expect(given).toMatchObject({ dueOn: "2027-06-10", dueTime: "15:30:00", lateDays: 4, points: 20, dueState: "InTime" });
+  // Changed, it begins with what was given; an empty form is empty again.
+  await teacher.getByRole("button", { name: "Change…" }).click();
+  await expect(teacher.getByLabel("Title")).toHaveValue("Glaze diary");
+  await expect(teacher.getByLabel(/^By/)).toHaveValue("15:30");
+  await teacher.getByLabel("Late work").click();
+  await teacher.getByRole("option", { name: "is not taken" }).click();
+  await teacher.getByRole("button", { name: "Change it" }).click();
+  await expect(teacher.getByRole("heading", { name: "Glaze diary" })).toBeVisible();
+  await teacher.goto(`/classes/${id}/work/new`);
+  await expect(teacher.getByLabel("Title")).toHaveValue("");
+});
