@@ -20,11 +20,16 @@ export default defineConfig({
             {
               name: "look",
               // But for what only menus and ticks need.
-              test: /node_modules[\\/](?!.*(useRovingTabIndex|SwitchBase))(@mui[\\/](system|styled-engine|utils|private-theming)|clsx|@mui[\\/]material[\\/](styles|utils|colors|Box|Typography|Link|Button|ButtonBase|CssBaseline|GlobalStyles|Table|TableBody|TableCell|TableHead|TableRow|Portal|SvgIcon|className|DefaultPropsProvider|zero-styled|internal|transitions|useColorScheme|Paper))[\\/]/,
+              test: /node_modules[\\/](?!.*(useRovingTabIndex|SwitchBase))(@mui[\\/](system|styled-engine|utils|private-theming)|clsx|@mui[\\/]material[\\/](styles|utils|colors|Box|Typography|Link|Button|ButtonBase|CssBaseline|GlobalStyles|Portal|SvgIcon|className|DefaultPropsProvider|zero-styled|internal|transitions|useColorScheme|Paper))[\\/]/,
             },
             {
               name: "shell",
-              test: /src[\\/](api[\\/](client|queries|standing|useAct)|shell[\\/](Shell|YearStrip|FindBox|Doorkeeper|desk|seasons)|parts[\\/](Desk|history|Problem|later|typed|keys|words|StateMark|CourseMark|typedNumber|useTicks|table[\\/](PlainTable|columns|sorting|useHidden|looks))|theme|App|main)\b/,
+              test: /src[\\/](api[\\/](client|queries|standing|useAct)|shell[\\/](Shell|YearStrip|FindBox|Doorkeeper|desk|seasons)|parts[\\/](Desk|history|Problem|later|typed|keys|words|StateMark|CourseMark|typedNumber|useTicks|due|DayPart|table[\\/]looks)|desks[\\/]Assignments[\\/]today|theme|App|main)\b/,
+            },
+            {
+              // What a student's first screen does not have.
+              name: "tables",
+              test: /(node_modules[\\/]@mui[\\/]material[\\/](Table|TableBody|TableCell|TableHead|TableRow)|src[\\/]parts[\\/]table[\\/](PlainTable|columns|sorting|useHidden))\b/,
             },
           ],
         },

@@ -15,6 +15,7 @@ import { Shell } from "./shell/Shell";
 
 // Each desk comes when it is opened, with its own code.
 const AssignmentDesk = desk(() => import("./desks/Assignments/AssignmentDesk"), "AssignmentDesk");
+const StudentToday = desk(() => import("./desks/Assignments/StudentToday"), "StudentToday");
 const TeacherToday = desk(() => import("./desks/Assignments/TeacherToday"), "TeacherToday");
 const GiveDesk = desk(() => import("./desks/Assignments/GiveDesk"), "GiveDesk");
 const MarkingDesk = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "MarkingDesk");
@@ -66,7 +67,6 @@ const BinDesk = desk(() => import("./desks/Workspaces/BinDesk"), "BinDesk");
 const Departments = desk(() => import("./desks/Workspaces/Departments"), "Departments");
 const MakeClass = desk(() => import("./desks/Workspaces/MakeClass"), "MakeClass");
 const MakeMany = desk(() => import("./desks/Workspaces/MakeMany"), "MakeMany");
-const MyClasses = desk(() => import("./desks/Workspaces/MyClasses"), "MyClasses");
 const SeeAs = desk(() => import("./desks/Workspaces/SeeAs"), "SeeAs");
 const SharedThings = desk(() => import("./desks/Workspaces/SharedThings"), "SharedThings");
 const StudentClass = desk(() => import("./desks/Workspaces/StudentClass"), "StudentClass");
@@ -193,7 +193,7 @@ export function App() {
               </>
             ) : (
               <>
-                <Route path="/" element={<MyClasses />} />
+                <Route path="/" element={<StudentToday />} />
                 <Route path="/classes/:id" element={<StudentClass />} />
                 <Route path="/classes/:id/bin" element={<BinDesk />} />
               </>

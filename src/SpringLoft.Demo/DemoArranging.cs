@@ -74,10 +74,10 @@ internal sealed class DemoArranging(Premises premises, DemoPeople people)
         var id = departments.Make(coordinator, "Crafts department", "pot", [people.Teachers[0].Id, people.Teachers[2].Id]);
         var bank = premises.Db.Read(c => FolderStore.OfClass(c, id).First(f => f.Name == "Bank").Id);
         var assigning = new Assigning(premises);
-        var made = assigning.Make(coordinator, id, new("Measured drawing", "Draw one piece from three sides, to scale.", 20, null, null, null, [bank], null, false)).Id;
-        assigning.Make(coordinator, id, new("Tool care diary", "A week of notes on one tool.", 10, null, null, null, [bank], null, false));
+        var made = assigning.Make(coordinator, id, new("Measured drawing", "Draw one piece from three sides, to scale.", 20, null, null, null, [bank], null, false, null)).Id;
+        assigning.Make(coordinator, id, new("Tool care diary", "A week of notes on one tool.", 10, null, null, null, [bank], null, false, null));
         new GivingOut(premises).Give(coordinator, id, new(null, null, [made], false, [classes[9], classes[21]]));
-        assigning.Change(coordinator, id, made, new("Measured drawing", "Draw one piece from three sides, to scale, with every measure written in.", 20, null, null, null, [bank], null, false), 1);
+        assigning.Change(coordinator, id, made, new("Measured drawing", "Draw one piece from three sides, to scale, with every measure written in.", 20, null, null, null, [bank], null, false, null), 1);
     }
 
     private Caller Coordinator() => premises.Db.Read(c =>

@@ -80,6 +80,7 @@ internal sealed class TinySchool : IDisposable
     internal Assigning Assigning => new(Premises);
     internal StudentWork Work => new(Premises);
     internal Returns Returns => new(Premises);
+    internal Publishing Publishing => new(Premises);
     internal Loft Loft => new(Premises);
     internal RollingOver Rolling => new(Premises);
     internal Channel<RunId> Queue { get; } = Channel.CreateUnbounded<RunId>();
@@ -139,7 +140,7 @@ internal sealed class TinySchool : IDisposable
         (await Items.AddFile(by, Class, FolderNamed(folder), name, Bytes(text), CancellationToken.None)).Id;
 
     internal AssignmentId Assign(string title = "Pinch pot", decimal? points = 20, params string[] folders) =>
-        Assigning.Make(Lead, Class, new(title, "Make one.", points, null, null, null, [.. (folders.Length == 0 ? ["Papers"] : folders).Select(FolderNamed)], null, Publish: true)).Id;
+        Assigning.Make(Lead, Class, new(title, "Make one.", points, null, null, null, [.. (folders.Length == 0 ? ["Papers"] : folders).Select(FolderNamed)], null, Publish: true, PublishAt: null)).Id;
 
     /// <summary>A student puts a file into their work and hands it in.</summary>
     internal async Task HandIn(Caller student, AssignmentId assignment, string text = "work")

@@ -61,24 +61,31 @@ try {
     await p.getByLabel("Folder plan").click();
     await p.getByRole("option", { name: "By day" }).click();
   });
-  await picture(wren, "groups", "/classes/17/groups");
-  await picture(wren, "department", null, async (p) => {
-    await p.goto(`${base}/plan/departments`);
-    await p.getByRole("link", { name: "Crafts department" }).click();
-    await p.getByRole("treeitem", { name: "Bank" }).click();
-  });
   await picture(wren, "set-up-desk", `/classes/${boat}/set-up`, (p) => p.getByRole("treeitem", { name: "Units" }).click());
-  await picture(wren, "who-sees-it", `/classes/${boat}/set-up?folder=0`, async (p) => {
-    await p.getByRole("treeitem", { name: "Staff room" }).click();
-    await p.getByRole("button", { name: "Who sees it?" }).click();
-    await p.getByRole("dialog").waitFor();
-  });
   await picture(wren, "see-as", `/classes/${boat}/see-as`);
   await picture(wren, "roster-desk", `/classes/${boat}/enroll`, async (p) => {
     await p.getByLabel("Students, by the first letters").pressSequentially("hal", { delay: 60 });
     await p.getByRole("option").first().waitFor();
   });
   await picture(wren, "returns-desk", `/classes/${clay}/work`, (p) => p.getByRole("button", { name: /held by the teacher/ }).first().click());
+  const { assignments } = await (await wren.request.get(`${base}/api/classes/${clay}/returns`)).json();
+  await picture(wren, "marking-desk", `/classes/${clay}/marking?assignment=${assignments.find((a) => a.title === "Show piece").id}`, async (p) => {
+    await p.getByLabel("Mark, of 20").fill("16");
+    await p.getByLabel(/alone$/).fill("A dry foot at last, and you measured it. Next time the tile first, as you say.");
+    await p.getByLabel("Mark, of 20").focus();
+  });
+  await picture(wren, "give-assignment", null, async (p) => {
+    const tides = await (await p.request.get(`${base}/api/board`)).json();
+    await p.goto(`${base}/classes/${tides.rows.find((r) => r.name.startsWith("Tides and Weather 5A")).id}/work/new`);
+    await p.getByLabel("Title").fill("Barometer log 6");
+    await p.getByLabel("Instructions").fill("## What to bring\n\n- three readings, with the hour\n- **one** drawing of the sky\n\nSay what you expect for Friday, and why.");
+    await p.getByLabel("Due", { exact: true }).fill("2027-06-10");
+    await p.getByLabel(/^By/).fill("15:30");
+    await p.getByLabel("Filed in (one folder or several)").click();
+    await p.getByRole("option", { name: "Start here" }).click();
+    await p.keyboard.press("Escape");
+    await p.getByText("Due in school week 36.").waitFor();
+  });
   await picture(wren, "closing-desk", "/close", async (p) => {
     await p.getByRole("checkbox", { name: /^Tick Boatbuilding/ }).nth(1).check();
     await p.getByRole("checkbox", { name: /^Tick Clay/ }).nth(2).check();
@@ -109,9 +116,12 @@ try {
   await student.getByLabel("New password", { exact: true }).fill("blue-otter-walks");
   await student.getByLabel("New password again").fill("blue-otter-walks");
   await student.getByRole("button", { name: "Set new password" }).click();
+  await student.setViewportSize({ width: 390, height: 844 });
+  await picture(student, "today-phone", "/");
+  await student.setViewportSize({ width: 1280, height: 800 });
   await student.getByRole("link", { name: /Tides and Weather/ }).first().click();
   await picture(student, "student-class", null, async (p) => {
-    await p.getByRole("button", { name: "Sea temperature graph" }).click();
+    await p.getByRole("button", { name: "Log of the week" }).click();
   });
 } finally {
   await browser.close();

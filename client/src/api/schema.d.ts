@@ -3470,6 +3470,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["publishAssignment"];
+        delete: operations["withdrawAssignment"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/assignments/publishing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["publishMany"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4260,6 +4276,7 @@ export interface components {
             lateDays: null | number;
             dueState: components["schemas"]["DueState"];
             published: boolean;
+            publishAt: null | components["schemas"]["LocalDateTime"];
             folders: number[];
             givenTo: number[];
             /** Format: int32 */
@@ -5579,6 +5596,7 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        LocalDateTime: null | string;
         /** Format: time */
         LocalTime: null | string;
         LoftClass: {
@@ -5634,6 +5652,11 @@ export interface components {
         };
         MadeMany: {
             classes: number[];
+        };
+        ManyPublished: {
+            /** Format: int32 */
+            published: number;
+            unseen: string[];
         };
         ManyReturns: {
             /** Format: int32 */
@@ -5809,6 +5832,7 @@ export interface components {
             folders: null | number[];
             students: null | number[];
             publish: boolean;
+            publishAt: null | components["schemas"]["LocalDateTime"];
         };
         NewClass: {
             year: components["schemas"]["YearId"];
@@ -6182,6 +6206,9 @@ export interface components {
             /** @default false */
             evenSo: boolean;
         };
+        PublishManyBody: {
+            assignments: number[];
+        };
         PutBody: {
             classes: null | number[];
         };
@@ -6287,6 +6314,7 @@ export interface components {
             dueOn: null | components["schemas"]["LocalDate"];
             dueTime: null | components["schemas"]["LocalTime"];
             published: boolean;
+            publishAt: null | components["schemas"]["LocalDateTime"];
             /** Format: int32 */
             handedIn: number;
             /** Format: int32 */
@@ -15400,6 +15428,73 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    withdrawAssignment: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    publishMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublishManyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ManyPublished"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

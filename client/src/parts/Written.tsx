@@ -16,9 +16,9 @@ function heads(text: string): Components {
 
 /**
  * Formatted text as people wrote it: CommonMark, and nothing else. HTML in it is shown as nothing, addresses that are no web
- * addresses lead nowhere, and pictures of other sites are not fetched.
+ * addresses lead nowhere, and pictures of other sites are not fetched. With `lines` a new line stays one.
  */
-export function Written({ text }: { text: string }) {
+export function Written({ text, lines }: { text: string; lines?: boolean }) {
   const ranked = useMemo(() => heads(text), [text]);
   return (
     <Box
@@ -32,6 +32,7 @@ export function Written({ text }: { text: string }) {
         "& h4": { fontSize: "1.1rem" },
         "& h5": { fontSize: "1rem" },
         "& p, & ul, & ol": { my: 1 },
+        "& p": { whiteSpace: lines ? "pre-line" : "normal" },
         "& blockquote": { borderLeft: 3, borderColor: "divider", ml: 0, pl: 2, color: "text.secondary" },
         "& code": { bgcolor: "action.hover", px: 0.5 },
         "& pre": { overflowX: "auto", bgcolor: "action.hover", p: 1 },

@@ -12,15 +12,16 @@ namespace SpringLoft.App.Assignments;
 /// <param name="Points">Full marks; null for work without a score.</param>
 /// <param name="DueTime">Until when within the day; null for all of it.</param>
 /// <param name="LateDays">Days after that day on which late work is taken; 0 for none, null for as long as the class is open.</param>
+/// <param name="PublishAt">By the school's clock: when a draft is published by itself; null for by hand.</param>
 /// <param name="Folders">Where it is filed; one at the least.</param>
 /// <param name="Students">Whom it is given to; empty for the whole class.</param>
-public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish);
+public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt);
 
 /// <summary>A made assignment, and who of those it is given to can't see it.</summary>
 /// <param name="BlindSpots">Students who can't see any folder it is filed in.</param>
 public sealed record MadeAssignment(AssignmentId Id, IReadOnlyList<string> BlindSpots);
 
-/// <summary>Makes, publishes and bins assignments.</summary>
+/// <summary>Makes, changes and bins assignments.</summary>
 public sealed class Assigning(Premises premises)
 {
     /// <summary>Makes an assignment, as a draft or published.</summary>
@@ -40,6 +41,7 @@ public sealed class Assigning(Premises premises)
             var now = premises.Clock.Now;
             var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, folders, given);
             if (n.Publish) AssignmentStore.Publish(c, made, 1, now);
+            else AssignmentStore.PublishAt(c, made, Moment(n, at));
             Premises.Add(c, by, now, new(n.Publish ? "published assignment" : "drafted assignment", "assignment", made.Value, id, title));
             return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]));
         });
@@ -62,30 +64,13 @@ public sealed class Assigning(Premises premises)
                 throw new RefusedException("points-below-mark", $"A mark of {best} was given already.", $"Keep full marks at {best} or more.", "points");
             if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
             AssignmentStore.FileIn(c, assignment, folders);
+            if (a.PublishedAt is null) AssignmentStore.PublishAt(c, assignment, Moment(n, at));
             Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", assignment.Value, id, title));
             var given = AssignmentStore.GivenTo(c, id)[assignment].ToHashSet();
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null && (given.Count == 0 || given.Contains(m.PersonId))).ToList();
             return new MadeAssignment(assignment, Blind(c, at, there, folders, roster));
         });
     }
-
-    /// <summary>Publishes a draft.</summary>
-    /// <param name="evenSo">Also where none of those whom it is given to can see it.</param>
-    /// <exception cref="RefusedException"><c>publish-unseen</c>, <c>bank-no-students</c>, <c>assignment-published</c>, <c>changed-meanwhile</c>.</exception>
-    public void Publish(Caller by, ClassId id, AssignmentId assignment, int version, bool evenSo = false) => premises.Db.Write(c =>
-    {
-        var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
-        var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
-        if (ClassStore.Find(c, id)!.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Use it in classes, and publish it there.");
-        if (a.PublishedAt is not null) throw new RefusedException("assignment-published", $"“{a.Title}” is published already.", "Nothing to do.");
-        var given = AssignmentStore.GivenTo(c, id)[assignment].ToHashSet();
-        var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null && (given.Count == 0 || given.Contains(m.PersonId))).ToList();
-        if (!evenSo && roster.Count > 0 && Blind(c, at, FolderStore.OfClass(c, id), [.. AssignmentStore.Filings(c, id)[assignment]], roster).Count == roster.Count)
-            throw new RefusedException("publish-unseen", $"None of the {roster.Count} students whom it is given to can see “{a.Title}”: it is filed only where they see nothing.", "File it in a folder that they see, or publish it all the same.");
-        var now = premises.Clock.Now;
-        if (!AssignmentStore.Publish(c, assignment, version, now)) throw Refusals.ChangedMeanwhile("assignment");
-        Premises.Add(c, by, now, new("published assignment", "assignment", assignment.Value, id, a.Title));
-    });
 
     /// <summary>Bins an assignment; refused while the teacher holds any of its work.</summary>
     public void Bin(Caller by, ClassId id, AssignmentId assignment) => premises.Db.Write(c =>
@@ -112,6 +97,16 @@ public sealed class Assigning(Premises premises)
         if (n.LateDays is < 0 or > Due.MostLateDays) throw new RefusedException("late-days-range", $"{n.LateDays} days is not between 0 and {Due.MostLateDays}.", "Type a number in that range, or take late work without an end.", "lateDays");
         if (n.Folders is not { Count: > 0 } folders) throw new RefusedException("missing", "The assignment is filed in no folder, so no student would find it.", "Tick at least one folder.", "folders");
         return (title, instructions, folders);
+    }
+
+    // A moment within the hour that the clock skips or repeats is the later one: nobody finds it before they were told.
+    private Instant? Moment(NewAssignment n, ClassAndPlace at)
+    {
+        if (n.PublishAt is not { } set) return null;
+        if (at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Keep it as a draft, then use it in classes.", "publishAt");
+        var moment = Due.Of(set, premises.Clock.Zone);
+        if (moment <= premises.Clock.Now) throw new RefusedException("publish-past", "The moment that is set for publishing is over.", "Set a later one, or publish it now.", "publishAt");
+        return moment;
     }
 
     private static LocalTime? Minute(NewAssignment n) => n.DueTime is { } t ? new LocalTime(t.Hour, t.Minute) : null;

@@ -10,7 +10,7 @@ using SpringLoft.Store.Rosters;
 namespace SpringLoft.App.Assignments;
 
 /// <summary>A column of the returns desk.</summary>
-public sealed record ReturnsColumn(AssignmentId Id, string Title, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, bool Published, int HandedIn, int Held, int Given, int Version);
+public sealed record ReturnsColumn(AssignmentId Id, string Title, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, bool Published, LocalDateTime? PublishAt, int HandedIn, int Held, int Given, int Version);
 
 /// <summary>A cell: one student's work for one assignment.</summary>
 /// <param name="Draft">True while the score is a draft, not returned.</param>
@@ -47,7 +47,7 @@ public sealed class Returns(Premises premises)
         var byStudent = work.ToLookup(w => w.StudentId);
         var byAssignment = work.ToLookup(w => w.AssignmentId);
         var here = members.Count(m => m.LeftAt is null);
-        var columns = AssignmentStore.OfClass(c, id).Select(a => new ReturnsColumn(a.Id, a.Title, a.Points, a.DueOn, a.DueTime, a.PublishedAt is not null,
+        var columns = AssignmentStore.OfClass(c, id).Select(a => new ReturnsColumn(a.Id, a.Title, a.Points, a.DueOn, a.DueTime, a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null,
             byAssignment[a.Id].Count(w => w.State != WorkState.Working), byAssignment[a.Id].Count(w => WorkFlow.Holder(w.State) == HeldBy.Teacher),
             given[a.Id].Any() ? given[a.Id].Count() : here, a.Version)).ToList();
         var rows = members.Where(m => m.LeftAt is null || byStudent[m.PersonId].Any()).Select(m => new ReturnsRow(m.PersonId, m.Name.Sort, m.LeftAt is not null,

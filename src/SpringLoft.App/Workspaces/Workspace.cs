@@ -54,7 +54,7 @@ public sealed class Workspace(Premises premises)
         var given = AssignmentStore.GivenTo(c, id);
         var own = staff ? null : OwnWork.Of(c, id, who, premises.Clock.Zone);
         var assignments = InSight.Of(c, at, who, access, placed, given, a => own?.View(a) is not null)
-            .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, [.. placed[a.Id].Where(visible.Contains)],
+            .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null, [.. placed[a.Id].Where(visible.Contains)],
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id))).ToList();
         var notices = staff || open ? ClassStore.Notices(c, id).Select(n => new NoticeView(n.Text, n.Author, n.PostedAt)).ToList() : [];
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];

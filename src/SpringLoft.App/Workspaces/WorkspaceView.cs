@@ -48,10 +48,11 @@ public enum DueState { InTime, Late, Closed }
 
 /// <summary>An assignment that the asker sees.</summary>
 /// <param name="LateDays">Days after the day it is due on which late work is taken; 0 for none, null without an end.</param>
+/// <param name="PublishAt">When it is published by itself, by the school's clock; of a draft.</param>
 /// <param name="GivenTo">Students it is given to; empty for all. Staff only.</param>
 /// <param name="Own">The asker's own work, for a student.</param>
 public sealed record AssignmentView(
-    AssignmentId Id, string Title, string Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, DueState DueState, bool Published, IReadOnlyList<FolderId> Folders,
+    AssignmentId Id, string Title, string Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, DueState DueState, bool Published, LocalDateTime? PublishAt, IReadOnlyList<FolderId> Folders,
     IReadOnlyList<PersonId> GivenTo, int Version, OwnWorkView? Own);
 
 /// <summary>A notice.</summary>

@@ -14,10 +14,13 @@ public sealed record Due(LocalDate? On, LocalTime? At, int? LateDays)
     // In the hour that a clock repeats it is the second one; of the hour that it skips, as long after: always the later, for whom it falls on.
     private static readonly ZoneLocalMappingResolver resolver = Resolvers.CreateMappingResolver(Resolvers.ReturnLater, Resolvers.ReturnForwardShifted);
 
+    /// <summary>The moment of something that was set by the school's clock.</summary>
+    public static Instant Of(LocalDateTime set, DateTimeZone zone) => zone.ResolveLocal(set, resolver).ToInstant();
+
     /// <summary>The first moment at which it is late; null without a date.</summary>
     public Instant? Moment(DateTimeZone zone) => On is not { } day ? null
         : At is not { } time ? zone.AtStartOfDay(day.PlusDays(1)).ToInstant()
-        : zone.ResolveLocal(day + time, resolver).ToInstant() + Duration.FromMinutes(1);
+        : Of(day + time, zone) + Duration.FromMinutes(1);
 
     /// <summary>The first moment at which it is not taken any more; null for never.</summary>
     public Instant? Closes(DateTimeZone zone) => (On, LateDays) switch

@@ -31,6 +31,7 @@ internal static class Contract
                 var orNull = type == context.JsonTypeInfo.Type ? default : JsonSchemaType.Null;
                 // Like an enum: where an id may be missing, the property says so, not the component that all share.
                 if (IdJson.IsId(type)) (schema.Type, schema.Format) = (JsonSchemaType.Integer, "int64");
+                else if (type == typeof(LocalDateTime)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, null);
                 else if (type == typeof(LocalTime)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, "time");
                 else if (type == typeof(LocalDate)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, "date");
                 else if (type == typeof(Instant)) (schema.Type, schema.Format) = (JsonSchemaType.String | orNull, "date-time");

@@ -11,6 +11,8 @@ namespace SpringLoft.Server.Assignments;
 /// <param name="EvenSo">Also where none of those whom it is given to can see it.</param>
 internal sealed record PublishBody(int Version, bool EvenSo = false);
 
+internal sealed record PublishManyBody(IReadOnlyList<AssignmentId> Assignments);
+
 internal sealed record MarkBody(decimal? Score, int Version);
 
 internal sealed record CommentBody(string? Text);
@@ -41,11 +43,18 @@ internal static class AssignmentEndpoints
             previewing.Preview(who, new(classId), body)).WithName("previewAssignment").Needs(Act.Arrange);
         k.MapPut("/assignments/{assignmentId:long}", (long classId, long assignmentId, int version, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Change(who, new(classId), new(assignmentId), body, version)).WithName("changeAssignment").Needs(Act.Arrange);
-        k.MapPost("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, PublishBody body, Caller who, Assigning assigning) =>
+        k.MapPost("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, PublishBody body, Caller who, Publishing publishing) =>
         {
-            assigning.Publish(who, new(classId), new(assignmentId), body.Version, body.EvenSo);
+            publishing.Publish(who, new(classId), new(assignmentId), body.Version, body.EvenSo);
             return TypedResults.NoContent();
         }).WithName("publishAssignment").Needs(Act.Arrange);
+        k.MapDelete("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, int version, Caller who, Publishing publishing) =>
+        {
+            publishing.Withdraw(who, new(classId), new(assignmentId), version);
+            return TypedResults.NoContent();
+        }).WithName("withdrawAssignment").Needs(Act.Arrange);
+        k.MapPost("/assignments/publishing", (long classId, PublishManyBody body, Caller who, Publishing publishing) =>
+            publishing.PublishMany(who, new(classId), body.Assignments)).WithName("publishMany").Needs(Act.Arrange);
         k.MapDelete("/assignments/{assignmentId:long}", (long classId, long assignmentId, Caller who, Assigning assigning) =>
         {
             assigning.Bin(who, new(classId), new(assignmentId));

@@ -15,6 +15,7 @@ public sealed record AssignmentRow
     public LocalTime? DueTime { get; init; }
     public int? LateDays { get; init; }
     public Instant? PublishedAt { get; init; }
+    public Instant? PublishAt { get; init; }
     public Instant MadeAt { get; init; }
     public int Version { get; init; }
     public Due Due => new(DueOn, DueTime, LateDays);
@@ -48,7 +49,7 @@ public sealed record DueRow
 /// <summary>Owns assignment, assignment_filing and assignment_given.</summary>
 public static class AssignmentStore
 {
-    private const string Columns = "id, title, instructions, points, due_on, due_time, late_days, published_at, made_at, version, bank_id, bank_version";
+    private const string Columns = "id, title, instructions, points, due_on, due_time, late_days, published_at, publish_at, made_at, version, bank_id, bank_version";
 
     /// <summary>Assignments of a class by date due, those without a date last; the bin left out.</summary>
     public static IReadOnlyList<AssignmentRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<AssignmentRow>(
@@ -137,7 +138,19 @@ public static class AssignmentStore
 
     /// <summary>Publishes at the version that was seen; false if changed meanwhile.</summary>
     public static bool Publish(IDbConnection c, AssignmentId id, int version, Instant at) => c.Execute(
-        "UPDATE assignment SET published_at = @at, version = version + 1 WHERE id = @id AND version = @version", new { id, version, at }) == 1;
+        "UPDATE assignment SET published_at = @at, publish_at = NULL, version = version + 1 WHERE id = @id AND version = @version", new { id, version, at }) == 1;
+
+    /// <summary>Makes a published assignment a draft again, at the version that was seen; false if changed meanwhile.</summary>
+    public static bool Withdraw(IDbConnection c, AssignmentId id, int version) => c.Execute(
+        "UPDATE assignment SET published_at = NULL, version = version + 1 WHERE id = @id AND version = @version", new { id, version }) == 1;
+
+    /// <summary>Sets the moment at which a draft is published by the clock; null for by hand.</summary>
+    public static void PublishAt(IDbConnection c, AssignmentId id, Instant? at) => c.Execute("UPDATE assignment SET publish_at = @at WHERE id = @id AND published_at IS NULL", new { id, at });
+
+    /// <summary>Drafts whose moment has come, of classes that are not archived, the oldest moment first.</summary>
+    public static IReadOnlyList<(ClassId Class, AssignmentRow Draft)> Ripe(IDbConnection c, Instant now) => [.. c.Query<(long, long)>(
+        "SELECT a.class_id, a.id FROM assignment a JOIN class k ON k.id = a.class_id WHERE a.publish_at <= @now AND a.published_at IS NULL AND a.binned_at IS NULL AND k.state <> 'Archived' ORDER BY a.publish_at, a.id", new { now })
+        .Select(x => (new ClassId(x.Item1), Find(c, new ClassId(x.Item1), new AssignmentId(x.Item2))!))];
 
     /// <summary>Puts an assignment in the bin.</summary>
     public static void Bin(IDbConnection c, AssignmentId id, Instant at, PersonId by) => c.Execute("UPDATE assignment SET binned_at = @at, binned_by = @by WHERE id = @id", new { id, at, by });

@@ -143,7 +143,7 @@ public class MarkingDeskTests : SchoolTest
         var second = school.Making.Make(school.Lead, school.New("Clay", "6C"));
         school.Roster.Enroll(school.Lead, second, [school.Outsider.Id], ClassRole.Student);
         school.Making.Open(school.Lead, second, school.Workspace.Head(school.Lead, second).Version);
-        var other = school.Assigning.Make(school.Lead, second, new("pinch pot", "x", 20, null, null, null, [school.Workspace.See(school.Lead, second).Folders.First(f => f.Name == "Papers").Id], null, Publish: true)).Id;
+        var other = school.Assigning.Make(school.Lead, second, new("pinch pot", "x", 20, null, null, null, [school.Workspace.See(school.Lead, second).Folders.First(f => f.Name == "Papers").Id], null, Publish: true, PublishAt: null)).Id;
         var combined = new CombinedRosters(school.Premises, school.Returns).Make(school.Lead, "All of Clay", [new(second, 3), new(school.Class, 0)]);
         await school.HandIn(school.Umi, pot);
         await school.HandIn(school.Rúna, pot);

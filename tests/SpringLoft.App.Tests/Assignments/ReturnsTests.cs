@@ -96,10 +96,10 @@ public class ReturnsTests : SchoolTest
     [Fact]
     public void A_draft_is_not_seen_until_it_is_published()
     {
-        var draft = school.Assigning.Make(school.Lead, school.Class, new("Vase", "", null, null, null, null, [school.FolderNamed("Papers")], null, Publish: false)).Id;
+        var draft = school.Assigning.Make(school.Lead, school.Class, new("Vase", "", null, null, null, null, [school.FolderNamed("Papers")], null, Publish: false, PublishAt: null)).Id;
         school.Workspace.See(school.Umi, school.Class).Assignments.Count.ShouldBe(1);
 
-        school.Assigning.Publish(school.Lead, school.Class, draft, 1);
+        school.Publishing.Publish(school.Lead, school.Class, draft, 1);
 
         school.Workspace.See(school.Umi, school.Class).Assignments.Count.ShouldBe(2);
     }
@@ -107,7 +107,7 @@ public class ReturnsTests : SchoolTest
     [Fact]
     public void An_assignment_given_to_some_is_seen_by_them_only()
     {
-        school.Assigning.Make(school.Lead, school.Class, new("Extra", "", null, null, null, null, [school.FolderNamed("Papers")], [school.Rúna.Id], Publish: true));
+        school.Assigning.Make(school.Lead, school.Class, new("Extra", "", null, null, null, null, [school.FolderNamed("Papers")], [school.Rúna.Id], Publish: true, PublishAt: null));
 
         school.Workspace.See(school.Rúna, school.Class).Assignments.Count.ShouldBe(2);
         school.Workspace.See(school.Umi, school.Class).Assignments.Count.ShouldBe(1);
@@ -115,7 +115,7 @@ public class ReturnsTests : SchoolTest
 
     [Fact]
     public void An_assignment_filed_where_students_cannot_look_names_who_is_blind() =>
-        school.Assigning.Make(school.Lead, school.Class, new("Hidden", "", null, null, null, null, [school.FolderNamed("Staff room")], null, Publish: true))
+        school.Assigning.Make(school.Lead, school.Class, new("Hidden", "", null, null, null, null, [school.FolderNamed("Staff room")], null, Publish: true, PublishAt: null))
             .BlindSpots.ShouldBe(["Umi Hallgrímsson", "Rúna Ravndal"], ignoreOrder: true);
 
     [Fact]

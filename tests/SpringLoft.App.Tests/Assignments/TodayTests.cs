@@ -17,7 +17,7 @@ public class TodayTests : SchoolTest
     private LocalDate Day => school.Premises.Clock.Today;
 
     private AssignmentId Assign(string title, LocalDate? due, LocalTime? at = null, int? late = null, string folder = "Papers", PersonId[]? to = null) =>
-        school.Assigning.Make(school.Lead, school.Class, new(title, "", 20, due, at, late, [school.FolderNamed(folder)], to, Publish: true)).Id;
+        school.Assigning.Make(school.Lead, school.Class, new(title, "", 20, due, at, late, [school.FolderNamed(folder)], to, Publish: true, PublishAt: null)).Id;
 
     private string[] Titles(Caller who, When when) => [.. today.See(who).Pieces.Where(p => p.When == when).Select(p => p.Title)];
 
@@ -43,7 +43,7 @@ public class TodayTests : SchoolTest
     {
         Assign("Rúna's alone", Day, to: [school.Rúna.Id]);
         Assign("Where nobody looks", Day, folder: "Staff room");
-        school.Assigning.Make(school.Lead, school.Class, new("A draft", "", 20, Day, null, null, [school.FolderNamed("Papers")], null, Publish: false));
+        school.Assigning.Make(school.Lead, school.Class, new("A draft", "", 20, Day, null, null, [school.FolderNamed("Papers")], null, Publish: false, PublishAt: null));
 
         today.See(school.Umi).Pieces.ShouldBeEmpty();
         today.See(school.Outsider).ShouldSatisfyAllConditions(t => t.Pieces.ShouldBeEmpty(), t => t.Waiting.ShouldBeEmpty(), t => t.Back.ShouldBeEmpty());
@@ -124,7 +124,7 @@ public class TodayTests : SchoolTest
     {
         Assign("The other one", new(2026, 10, 15));
         var previewing = new Previewing(school.Premises);
-        NewAssignment Of(LocalDate? due, string folder = "Papers", LocalTime? at = null, int? late = null) => new("New", "", 20, due, at, late, [school.FolderNamed(folder)], null, true);
+        NewAssignment Of(LocalDate? due, string folder = "Papers", LocalTime? at = null, int? late = null) => new("New", "", 20, due, at, late, [school.FolderNamed(folder)], null, true, null);
 
         previewing.Preview(school.Lead, school.Class, Of(new(2026, 10, 13), late: 3)).ShouldSatisfyAllConditions(
             p => p.Given.ShouldBe(2), p => p.Find.ShouldBe(2), p => p.InTheWay.ShouldBeEmpty(), p => p.Week.ShouldNotBeNull(), p => p.OffDay.ShouldBeFalse(), p => p.Closes.ShouldBe(new LocalDate(2026, 10, 16)),

@@ -108,7 +108,7 @@ public class RollingManyTests : SchoolTest
     public void Dates_move_by_school_week_and_each_says_why()
     {
         var due = school.Years[0].Year.First.PlusDays(9);
-        school.Assigning.Make(school.Lead, school.Class, new("Coil pot", "x", 10, due, null, null, [school.FolderNamed("Papers")], null, Publish: true));
+        school.Assigning.Make(school.Lead, school.Class, new("Coil pot", "x", 10, due, null, null, [school.FolderNamed("Papers")], null, Publish: true, PublishAt: null));
         var draft = Draft(Line()) with { Choice = new(Dates: CarriedDates.BySchoolWeek, MarkingScheme: false) };
 
         var date = school.RollingMany.Preview(school.Lead, draft)[0].Dates.ShouldHaveSingleItem();

@@ -36,7 +36,7 @@ public class CombinedRostersTests : SchoolTest
     {
         var id = Make();
         var a = school.Assign("Pinch pot");
-        var b = school.Assigning.Make(school.Lead, second, new("pinch pot", "x", 20, null, null, null, [school.Workspace.See(school.Lead, second).Folders.First(f => f.Name == "Papers").Id], null, Publish: true)).Id;
+        var b = school.Assigning.Make(school.Lead, second, new("pinch pot", "x", 20, null, null, null, [school.Workspace.See(school.Lead, second).Folders.First(f => f.Name == "Papers").Id], null, Publish: true, PublishAt: null)).Id;
         await school.HandIn(school.Umi, a);
         await school.Work.AddFile(school.Outsider, second, b, "pot.txt", TinySchool.Bytes("x"), CancellationToken.None);
         school.Work.HandIn(school.Outsider, second, b);

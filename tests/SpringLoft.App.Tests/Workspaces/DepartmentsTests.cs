@@ -12,7 +12,7 @@ public class DepartmentsTests : SchoolTest
 
     private FolderId Bank(ClassId department) => school.Workspace.See(school.Lead, department).Folders.First(f => f.Name == "Bank").Id;
 
-    private static NewAssignment Drawing(FolderId folder, string title = "Drawing", decimal points = 20) => new(title, "From three sides.", points, null, null, null, [folder], null, false);
+    private static NewAssignment Drawing(FolderId folder, string title = "Drawing", decimal points = 20) => new(title, "From three sides.", points, null, null, null, [folder], null, false, null);
 
     private AssignmentId PutIn(ClassId department) => school.Assigning.Make(school.Lead, department, Drawing(Bank(department))).Id;
 
@@ -50,7 +50,7 @@ public class DepartmentsTests : SchoolTest
     {
         var id = Make();
         var original = PutIn(id);
-        Refused(() => school.Assigning.Publish(school.Lead, id, original, 1)).ShouldBe("bank-no-students");
+        Refused(() => school.Publishing.Publish(school.Lead, id, original, 1)).ShouldBe("bank-no-students");
 
         var copy = Used(id, original);
 
@@ -84,7 +84,7 @@ public class DepartmentsTests : SchoolTest
         var original = PutIn(id);
         var copy = Used(id, original);
         school.Assigning.Change(school.Lead, school.Class, copy.Id, Drawing(school.FolderNamed("Papers")), copy.Version);
-        school.Assigning.Publish(school.Lead, school.Class, copy.Id, copy.Version + 1);
+        school.Publishing.Publish(school.Lead, school.Class, copy.Id, copy.Version + 1);
         await school.HandIn(school.Umi, copy.Id);
         school.Assigning.Change(school.Lead, id, original, Drawing(Bank(id), "Measured drawing"), 1);
 
@@ -129,7 +129,7 @@ public class DepartmentsTests : SchoolTest
         seen.Folders.Single(f => f.Id == throwing.Parent).Name.ShouldBe("Start here", "the first at the top that the class sees");
         school.Workspace.See(school.Lead, school.Class).Folders.ShouldNotContain(f => f.Name == "Bank");
         var copy = school.Workspace.See(school.Lead, school.Class).Assignments.Single();
-        school.Assigning.Publish(school.Lead, school.Class, copy.Id, copy.Version);
+        school.Publishing.Publish(school.Lead, school.Class, copy.Id, copy.Version);
         school.Workspace.See(school.Umi, school.Class).Assignments.Single().Title.ShouldBe("Drawing");
     }
 

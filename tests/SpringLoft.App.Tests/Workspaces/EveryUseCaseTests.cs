@@ -84,6 +84,8 @@ public class EveryUseCaseTests : SchoolTest
         if (type == typeof(Stream)) return new MemoryStream("x"u8.ToArray());
         if (type == typeof(bool)) return true;
         if (type == typeof(LocalDate)) return school.Premises.Clock.Today.PlusDays(3);
+        if (type == typeof(LocalTime)) return new LocalTime(15, 30);
+        if (type == typeof(LocalDateTime)) return school.Premises.Clock.LocalNow.PlusDays(3);
         if (type == typeof(Instant)) return school.Clock.GetCurrentInstant();
         if (type == typeof(decimal)) return 1m;
         if (type.IsEnum) return Enum.GetValues(type).GetValue(0);

@@ -40,7 +40,7 @@ public class GivingOutTests : SchoolTest
     [Fact]
     public void It_is_said_which_assignments_leave_a_date_behind_and_which_are_drafts_there()
     {
-        var dated = school.Assigning.Make(school.Lead, school.Class, new("Dated", "", 5, new LocalDate(2026, 10, 1), null, null, [school.FolderNamed("Papers")], null, Publish: true)).Id;
+        var dated = school.Assigning.Make(school.Lead, school.Class, new("Dated", "", 5, new LocalDate(2026, 10, 1), null, null, [school.FolderNamed("Papers")], null, Publish: true, PublishAt: null)).Id;
         var bare = school.Assign("Bare");
         var other = Other("7A");
 

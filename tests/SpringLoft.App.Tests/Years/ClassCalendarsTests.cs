@@ -16,8 +16,8 @@ public class ClassCalendarsTests : SchoolTest
     public void What_is_due_stands_in_it_beside_terms_and_days_off()
     {
         school.OpenClass();
-        school.Assigning.Make(school.Lead, school.Class, new("Pinch pot", "", 20, new(2026, 10, 2), null, null, [school.FolderNamed("Papers")], null, true));
-        school.Assigning.Make(school.Lead, school.Class, new("Draft", "", 20, new(2026, 10, 9), null, null, [school.FolderNamed("Papers")], null, false));
+        school.Assigning.Make(school.Lead, school.Class, new("Pinch pot", "", 20, new(2026, 10, 2), null, null, [school.FolderNamed("Papers")], null, true, null));
+        school.Assigning.Make(school.Lead, school.Class, new("Draft", "", 20, new(2026, 10, 9), null, null, [school.FolderNamed("Papers")], null, false, null));
 
         var days = Read(Calendars.Make(school.Lead, school.Class)).Days;
 

@@ -25,7 +25,7 @@ public class YearDeskTests : SchoolTest
     public void A_change_is_shown_with_what_it_does_and_then_does_it()
     {
         var week = school.Making.Make(school.Lead, school.New("Signals", plan: "By week"));
-        school.Assigning.Make(school.Lead, school.Class, new("Pot", "", null, new LocalDate(2026, 10, 14), null, null, [school.FolderNamed("Papers")], null, Publish: true));
+        school.Assigning.Make(school.Lead, school.Class, new("Pot", "", null, new LocalDate(2026, 10, 14), null, null, [school.FolderNamed("Papers")], null, Publish: true, PublishAt: null));
         var draft = Sheet.Calendar with { DaysOff = [new("Storm week", new(2026, 10, 12), new(2026, 10, 16))] };
 
         var preview = Desk.Preview(Sheet.Id, draft);

@@ -241,6 +241,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["workFileContent"] = ClassStaff,
         ["mark"] = ClassStaff,
         ["previewAssignment"] = ClassStaff,
+        ["withdrawAssignment"] = ClassStaff,
+        ["publishMany"] = ClassStaff,
         ["marking"] = ClassStaff,
         ["piece"] = ClassStaff,
         ["lookAtFile"] = ClassStaff,

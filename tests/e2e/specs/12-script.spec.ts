@@ -41,14 +41,14 @@ test("script in every field is shown and not run, for staff, students and visito
   await ask(page, "POST", `${k}/folders/${folder}/pages`, { title: "Page of script", text: `${script}\n\n${links}\n\n<script>window.ran='page'</script>`, version: 0 });
   await ask(page, "POST", `${k}/groups`, { name: `Crew ${short}`, members: [person.id], version: 0 });
   await ask(page, "PUT", `${k}/welcome`, { was: "", text: `${script} ${links}`, decided: null });
-  await ask(page, "POST", `${k}/assignments`, { title: short, instructions: `${script} ${links}`, points: 20, dueOn: null, folders: [folder], students: null, publish: false });
+  await ask(page, "POST", `${k}/assignments`, { title: short, instructions: `${script} ${links}`, points: 20, dueOn: null, dueTime: null, lateDays: null, folders: [folder], students: null, publish: false, publishAt: null });
   await ask(page, "POST", "/api/departments", { name: `Dept ${short}`, mark: "pot", members: [] });
   await ask(page, "POST", "/api/plans", { name: `Plan ${short}`, about: script, lines: [{ key: "", depth: 0, namePattern: `Folder ${short}`, stands: "Once", rule: "ClassViews", entries: [] }], version: 0 });
   const head = await ask(page, "GET", k, null);
   await ask(page, "POST", `${k}/opening`, { version: head.version });
   const shelf = await ask(page, "POST", `${k}/shelves`, { title: short, text: `${script} ${links}`, until: "2027-08-01", folders: [folder], examples: [], named: [] });
 
-  for (const path of ["/", "/plan", "/plan/departments", "/plan/rules", "/enroll/directory", `/classes/${made.id}/set-up`, `/classes/${made.id}/enroll`, `/classes/${made.id}/groups`, `/classes/${made.id}/work`, `/classes/${made.id}/close`, `/classes/${made.id}/shelf`, `/classes/${made.id}/see-as`, `/classes/${made.id}/slips`, "/close", "/audit"]) {
+  for (const path of ["/", "/plan", "/plan/departments", "/plan/rules", "/enroll/directory", `/classes/${made.id}/set-up`, `/classes/${made.id}/enroll`, `/classes/${made.id}/groups`, `/classes/${made.id}/work`, "/today", `/classes/${made.id}/close`, `/classes/${made.id}/shelf`, `/classes/${made.id}/see-as`, `/classes/${made.id}/slips`, "/close", "/audit"]) {
     await page.goto(path);
     await expect(page.getByRole("main")).toBeVisible();
     await nothingRan(page);

@@ -159,7 +159,7 @@ test("what is touched is as large as a finger", async ({ browser, school }) => {
   await hasOwn(browser, school);
   const page = await touch("s1001", own);
   expect.soft(await tooSmall(page), "my classes").toEqual([]);
-  await page.getByRole("table").first().getByRole("link").first().click();
+  await page.getByRole("region", { name: "Your classes" }).getByRole("link").first().click();
   await expect(page.getByRole("tree")).toBeVisible();
   await settled(page);
   expect.soft(await tooSmall(page), "a student’s class").toEqual([]);
@@ -239,7 +239,7 @@ test("a class of another year says so in the year line", async ({ browser }) => 
   const line = page.locator("header").getByRole("img");
   await expect(line).toHaveAccessibleName(/^School year 2026–27\. Today is/);
   await page.goto("/loft");
-  await page.getByRole("table").first().getByRole("link").first().click();
+  await page.getByRole("region", { name: "Your classes" }).getByRole("link").first().click();
   await expect(line).toHaveAccessibleName("School year 2025–26, the year of this class and not the current one.");
   await page.getByRole("link", { name: "Year board", exact: true }).click();
   await expect(line).toHaveAccessibleName(/^School year 2026–27\. Today is/);

@@ -118,7 +118,51 @@ test("an assignment is written beside what students will read and who will find 
   await teacher.getByLabel("Late work").click();
   await teacher.getByRole("option", { name: "is not taken" }).click();
   await teacher.getByRole("button", { name: "Change it" }).click();
-  await expect(teacher.getByRole("heading", { name: "Glaze diary" })).toBeVisible();
+  await expect(teacher.getByRole("heading", { name: /^Change/ })).toBeHidden();
+  await expect(teacher.getByRole("complementary").getByRole("heading", { name: "Glaze diary" })).toBeVisible();
   await teacher.goto(`/classes/${id}/work/new`);
   await expect(teacher.getByLabel("Title")).toHaveValue("");
+});
+
+test("drafts are published many at once, by the clock at their moment, and taken back while nobody has handed in", async () => {
+  const { rows } = (await (await teacher.request.get("/api/board")).json()) as { rows: { id: number; name: string }[] };
+  const id = rows.find((r) => r.name.startsWith("Clay and Glass 9B"))!.id;
+  const draft = async (title: string, more: () => Promise<void>) => {
+    await teacher.goto(`/classes/${id}/work/new`);
+    await teacher.getByLabel("Title").fill(title);
+    await teacher.getByLabel("Filed in (one folder or several)").click();
+    await teacher.getByRole("option", { name: "Start here" }).click();
+    await teacher.keyboard.press("Escape");
+    await more();
+    await expect(teacher.getByRole("columnheader", { name: new RegExp(title) })).toContainText("draft");
+  };
+  await draft("Coil one", () => teacher.getByRole("button", { name: "Keep as draft" }).click());
+  await draft("Coil two", () => teacher.getByRole("button", { name: "Keep as draft" }).click());
+  await draft("Coil tomorrow", async () => {
+    await teacher.getByLabel("Published by itself on").fill("2027-06-06");
+    await teacher.getByLabel("At", { exact: true }).fill("07:00");
+    await teacher.getByRole("button", { name: "Keep it until Sun 6 June" }).click();
+    await expect(teacher.getByText("The moment that is set for publishing is over.")).toBeVisible();
+    await teacher.getByLabel("Published by itself on").fill("2027-06-08");
+    await teacher.getByRole("button", { name: "Keep it until Tue 8 June" }).click();
+  });
+  await expect(teacher.getByRole("complementary")).toContainText(/published by itself on Tue 8 June, 07:00/);
+  await isAccessible(teacher, "an assignment that is published by itself");
+
+  await teacher.goto(`/classes/${id}/work`);
+  await teacher.getByRole("button", { name: /^Publish \d+ drafts…$/ }).click();
+  const dialog = teacher.getByRole("dialog", { name: "Publish drafts" });
+  await dialog.getByRole("checkbox", { name: "Tick Coil tomorrow" }).uncheck();
+  await isAccessible(teacher, "publishing many drafts");
+  await dialog.getByRole("button", { name: /^Publish \d+ assignments$/ }).click();
+  await expect(teacher.getByRole("status").filter({ hasText: /assignments published\./ })).toBeVisible();
+  await expect(teacher.getByRole("columnheader", { name: /Coil two/ })).toContainText(/0 of \d+ in/);
+  await teacher.getByRole("button", { name: "Coil two", exact: true }).click();
+  await teacher.getByRole("button", { name: "Take it back to a draft" }).click();
+  await expect(teacher.getByRole("columnheader", { name: /Coil two/ })).toContainText("draft");
+
+  // The next day the clock has done it, with nobody at the screen.
+  await teacher.request.post("/api/demo/date", { data: { today: "2027-06-09" }, headers: { "Idempotency-Key": "a day on" } });
+  const published = async () => ((await (await teacher.request.get(`/api/classes/${id}/returns`)).json()) as { assignments: { title: string; published: boolean }[] }).assignments.find((a) => a.title === "Coil tomorrow")!.published;
+  await expect.poll(published).toBe(true);
 });

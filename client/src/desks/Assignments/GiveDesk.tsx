@@ -3,7 +3,6 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Controller, useWatch } from "react-hook-form";
 import { useNavigate, useParams } from "react-router";
@@ -22,7 +21,8 @@ import { StateMark } from "../../parts/StateMark";
 import { typedNumber } from "../../parts/typedNumber";
 import { Written } from "../../parts/Written";
 import { sayDue } from "../../parts/due";
-import { count } from "../../parts/words";
+import { count, sayDay } from "../../parts/words";
+import { GivenTo } from "./GivenTo";
 import { GivePreview } from "./GivePreview";
 import "./give.css";
 import { blank, bodyOf, typedOf, type Typed } from "./giving";
@@ -127,7 +127,11 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
                 disabled={save.isPending}
                 onClick={() => send(false)}
               >
-                {bank ? "Put it in the bank" : "Keep as draft"}
+                {bank
+                  ? "Put it in the bank"
+                  : typed.publishOn
+                    ? `Keep it until ${sayDay(typed.publishOn)}`
+                    : "Keep as draft"}
               </Button>
             </>
           )}
@@ -247,6 +251,27 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
             )}
           />
           {!bank && !was && <GivenTo classId={classId} control={form.control} />}
+          {!bank && !was?.published && (
+            <div className="give-line">
+              <TextPart
+                control={form.control}
+                name="publishOn"
+                type="date"
+                label="Published by itself on"
+                help="Empty: you publish it yourself"
+                slotProps={{ inputLabel: { shrink: true } }}
+              />
+              {typed.publishOn && (
+                <TextPart
+                  control={form.control}
+                  name="publishTime"
+                  type="time"
+                  label="At"
+                  slotProps={{ inputLabel: { shrink: true } }}
+                />
+              )}
+            </div>
+          )}
           {was && was.givenTo.length > 0 && (
             <Typography variant="body2">
               It is given to {count(was.givenTo.length, "student", "students")} by name; that stays as it is.
@@ -268,66 +293,10 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
           {typed.instructions.trim() === "" ? (
             <p className="soft">No instructions yet.</p>
           ) : (
-            <Written text={typed.instructions} />
+            <Written text={typed.instructions} lines />
           )}
         </section>
       </div>
     </Desk>
-  );
-}
-
-/** Whom it is given to: everybody, or groups and students by name. */
-function GivenTo({
-  classId,
-  control,
-}: {
-  classId: number;
-  control: ReturnType<typeof useKeptForm<Typed>>["control"];
-}) {
-  const groups = useQuery({
-    queryKey: ["groups", classId],
-    queryFn: () => take(api.GET("/api/classes/{classId}/groups", { params: { path: { classId } } })),
-  });
-  const options = useMemo(
-    () => [
-      ...(groups.data?.groups ?? []).map((g) => ({
-        key: `g${g.id}`,
-        name: `Group ${g.name}`,
-        ids: g.members,
-      })),
-      ...(groups.data?.students ?? []).map((s) => ({ key: `s${s.id}`, name: s.sortName, ids: [s.id] })),
-    ],
-    [groups.data],
-  );
-  return (
-    <Controller
-      control={control}
-      name="to"
-      render={({ field }) => {
-        const chosen = options.filter((o) => o.key.startsWith("s") && field.value.includes(o.ids[0]!));
-        return (
-          <Autocomplete
-            multiple
-            autoHighlight
-            disableCloseOnSelect
-            options={options}
-            value={chosen}
-            onChange={(_, v) => field.onChange([...new Set(v.flatMap((o) => o.ids))])}
-            getOptionLabel={(o) => o.name}
-            getOptionKey={(o) => o.key}
-            isOptionEqualToValue={(a, b) => a.key === b.key}
-            renderInput={(p) => (
-              <TextField
-                {...p}
-                label="Given to"
-                placeholder={chosen.length === 0 ? "everybody in the class" : undefined}
-                helperText="Type a group or a name to give it to some only. Who joins later does not get what is given by name."
-                slotProps={{ ...p.slotProps, inputLabel: { ...p.slotProps?.inputLabel, shrink: true } }}
-              />
-            )}
-          />
-        );
-      }}
-    />
   );
 }

@@ -77,7 +77,7 @@ export function OwnAssignment({
           </StateMark>
         )}
       </Box>
-      {a.instructions && <Written text={a.instructions} />}
+      {a.instructions && <Written text={a.instructions} lines />}
       {files.map((f) => (
         <Box key={f.id} sx={{ display: "flex", gap: 1, alignItems: "center", "& > a": { py: "2px" } }}>
           <a href={`/api/classes/${classId}/assignments/${a.id}/own-work/files/${f.id}`} download>

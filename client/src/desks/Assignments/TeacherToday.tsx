@@ -7,7 +7,7 @@ import { CourseMark } from "../../parts/CourseMark";
 import { Problem } from "../../parts/Problem";
 import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
-import { sayWeek, sayWholeDay, useToday } from "./TodayList";
+import { sayWeek, sayWholeDay, useToday } from "./today";
 
 /** A teacher's day: what waits to be marked over all classes, what has waited longest first, each straight to its marking desk. */
 export function TeacherToday() {
@@ -24,8 +24,9 @@ export function TeacherToday() {
             {sayWeek(t)}
             {t.waiting.length > 0 && (
               <>
-                . <strong>{count(waiting, "piece waits", "pieces wait")}</strong> to be marked, {drafts} with
-                a draft mark to be returned.
+                {" "}
+                <strong>{count(waiting, "piece waits", "pieces wait")}</strong> to be marked, {drafts} with a
+                draft mark to be returned.
               </>
             )}
           </>

@@ -1,30 +1,13 @@
 import Link from "@mui/material/Link";
-import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { Link as RouterLink } from "react-router";
-import { api, take, type Schemas } from "../../api/client";
+import { api, type Schemas } from "../../api/client";
 import { CourseMark } from "../../parts/CourseMark";
+import { DayPart } from "../../parts/DayPart";
 import { sayTime } from "../../parts/due";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
-import { count, dayOf, sayDay } from "../../parts/words";
-import "./today.css";
-
-/** Somebody's day. */
-export const useToday = () => useQuery({ queryKey: ["today"], queryFn: () => take(api.GET("/api/today")) });
-
-/** "Monday 7 June". */
-export const sayWholeDay = (iso: string) =>
-  dayOf(iso).toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
-
-/** "School week 36, 10 school days left"; nothing outside a school year. */
-export const sayWeek = (t: Schemas["TodayView"]) =>
-  [
-    t.week != null && `School week ${t.week}`,
-    t.daysLeft != null && t.daysLeft > 0 && `${count(t.daysLeft, "school day", "school days")} left`,
-  ]
-    .filter(Boolean)
-    .join(", ");
+import { sayDay } from "../../parts/words";
 
 const heads: [Schemas["When"], string][] = [
   ["Late", "Late"],
@@ -35,9 +18,7 @@ const heads: [Schemas["When"], string][] = [
 ];
 
 /** A student's day over all classes: what is late, what is due, what came back. */
-export function TodayList() {
-  const today = useToday();
-  const t = today.data;
+export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; error: unknown }) {
   // What was shown is not new at the next visit.
   const told = useRef(false);
   useEffect(() => {
@@ -45,16 +26,16 @@ export function TodayList() {
     told.current = true;
     void api.POST("/api/today/seen");
   }, [t]);
-  if (!t) return <Problem error={today.error} />;
+  if (!t) return <Problem error={error} />;
   const back = [...t.back].sort((a, b) => Number(b.isNew) - Number(a.isNew));
   return (
-    <div className="today">
-      {t.pieces.length === 0 && <p className="today-none">Nothing waits for you to hand in.</p>}
+    <>
+      {t.pieces.length === 0 && <p className="day-none">Nothing waits for you to hand in.</p>}
       {heads.map(([when, name]) => {
         const pieces = t.pieces.filter((p) => p.when === when);
         return (
           pieces.length > 0 && (
-            <Part key={when} name={name} figure={pieces.length}>
+            <DayPart key={when} name={name} figure={pieces.length}>
               {pieces.map((p) => (
                 <li key={`${p.class}-${p.assignment}`}>
                   <CourseMark mark={p.mark} />
@@ -74,12 +55,12 @@ export function TodayList() {
                   <Due piece={p} />
                 </li>
               ))}
-            </Part>
+            </DayPart>
           )
         );
       })}
       {(back.length > 0 || t.notices.length > 0) && (
-        <Part name="Came back, and told" figure={back.length + t.notices.length}>
+        <DayPart name="Came back, and told" figure={back.length + t.notices.length}>
           {back.map((b) => (
             <li key={`${b.class}-${b.assignment}`}>
               <CourseMark mark={b.mark} />
@@ -110,20 +91,9 @@ export function TodayList() {
               <span className="quiet">notice{n.isNew && ", new"}</span>
             </li>
           ))}
-        </Part>
+        </DayPart>
       )}
-    </div>
-  );
-}
-
-function Part({ name, figure, children }: { name: string; figure: number; children: React.ReactNode }) {
-  return (
-    <section aria-label={name}>
-      <h2>
-        {name} <span>{figure}</span>
-      </h2>
-      <ul>{children}</ul>
-    </section>
+    </>
   );
 }
 

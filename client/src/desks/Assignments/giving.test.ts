@@ -26,6 +26,7 @@ describe("an assignment as it is typed", () => {
         folders: [3, 4],
         students: [9],
         publish: false,
+        publishAt: null,
       });
     expect(
       bodyOf(typedOf({ ...there, points: null, dueOn: null, dueTime: null, givenTo: [] }), true),
@@ -36,6 +37,13 @@ describe("an assignment as it is typed", () => {
       students: null,
       publish: true,
     });
+  });
+
+  it("has the moment at which it is published by itself, unless it is published now", () => {
+    const set = typedOf({ ...there, publishAt: "2027-06-10T08:15:00" });
+    expect(bodyOf(set, false).publishAt).toBe("2027-06-10T08:15:00");
+    expect(bodyOf(set, true).publishAt).toBeNull();
+    expect(bodyOf({ ...set, publishOn: "" }, false).publishAt).toBeNull();
   });
 
   it("is previewed while a figure is half typed", () => {

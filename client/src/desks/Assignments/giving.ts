@@ -16,6 +16,9 @@ export interface Typed {
   folders: number[];
   /** Students by name; none for everybody. */
   to: number[];
+  /** The day on which it is published by itself; empty for by hand. */
+  publishOn: string;
+  publishTime: string;
 }
 
 /** What one begins with. */
@@ -31,6 +34,8 @@ export function blank(w: Schemas["WorkspaceView"]): Typed {
     lateDays: "7",
     folders: bank.map((f) => f.id),
     to: [],
+    publishOn: "",
+    publishTime: "08:00",
   };
 }
 
@@ -46,6 +51,8 @@ export function typedOf(a: Schemas["AssignmentView"]): Typed {
     lateDays: a.lateDays ? String(a.lateDays) : "7",
     folders: a.folders,
     to: a.givenTo,
+    publishOn: a.publishAt?.slice(0, 10) ?? "",
+    publishTime: a.publishAt?.slice(11, 16) ?? "08:00",
   };
 }
 
@@ -64,5 +71,6 @@ export function bodyOf(t: Typed, publish: boolean): Schemas["NewAssignment"] {
     folders: t.folders,
     students: t.to.length > 0 ? t.to : null,
     publish,
+    publishAt: !publish && t.publishOn ? `${t.publishOn}T${t.publishTime || "00:00"}:00` : null,
   };
 }
