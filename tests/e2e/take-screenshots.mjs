@@ -116,12 +116,13 @@ try {
   await student.getByLabel("New password", { exact: true }).fill("blue-otter-walks");
   await student.getByLabel("New password again").fill("blue-otter-walks");
   await student.getByRole("button", { name: "Set new password" }).click();
+  await student.getByRole("heading", { name: "Monday 7 June" }).waitFor();
   await student.setViewportSize({ width: 390, height: 844 });
   await picture(student, "today-phone", "/");
   await student.setViewportSize({ width: 1280, height: 800 });
   await student.getByRole("link", { name: /Tides and Weather/ }).first().click();
   await picture(student, "student-class", null, async (p) => {
-    await p.getByRole("button", { name: "Log of the week" }).click();
+    await p.getByRole("button", { name: "Log of the week", exact: true }).click();
   });
 } finally {
   await browser.close();

@@ -144,9 +144,11 @@ export function OwnAssignment({
             </Button>
           ) : (
             <>
-              <Button variant="outlined" onClick={() => setAgain(true)}>
-                Work on it again
-              </Button>
+              {a.dueState !== "Closed" && (
+                <Button variant="outlined" onClick={() => setAgain(true)}>
+                  Work on it again
+                </Button>
+              )}
               <Typography variant="caption" color="text.secondary">
                 What you handed in{own?.score != null ? " and its mark stay" : " stays"}.
               </Typography>
