@@ -36,6 +36,7 @@ internal static class AssignmentEndpoints
             return TypedResults.NoContent();
         }).WithName("seenToday").Needs(Act.SeeOwnClasses);
         api.MapGet("/combined/{combinedId:long}/marking", (long combinedId, string? title, Caller who, MarkingDesk desk) => desk.OfCombined(who, combinedId, title)).WithName("combinedMarking").Needs(Act.SeeBoard);
+        api.MapGet("/combined/{combinedId:long}/scores", (long combinedId, Caller who, ScoresOut scores) => Uploads.Send(scores.OfCombined(who, combinedId))).WithName("exportCombinedScores").SendsFile().Needs(Act.SeeBoard);
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
@@ -100,6 +101,7 @@ internal static class AssignmentEndpoints
         k.MapGet("/assignments/{assignmentId:long}/work.zip", (long classId, long assignmentId, Returns returns, CancellationToken stop) =>
             Uploads.Send(returns.OpenAll(new(classId), new(assignmentId), stop))).WithName("allWork").Tells(Reading.Work, "all work of an assignment").SendsFile().Needs(Act.Mark);
 
+        k.MapGet("/scores", (long classId, Caller who, ScoresOut scores) => Uploads.Send(scores.OfClass(who, new(classId)))).WithName("exportScores").Tells(Reading.Export, "the scores, as a table").SendsFile().Needs(Act.Mark);
         k.MapGet("/marking", (long classId, long? assignment, long? student, Caller who, MarkingDesk desk) =>
             desk.See(who, new(classId), assignment is { } a ? new AssignmentId(a) : null, student is { } s ? new PersonId(s) : null)).WithName("marking").Tells(Reading.Work, "the marking desk").Needs(Act.Mark);
 

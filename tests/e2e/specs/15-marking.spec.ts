@@ -101,6 +101,10 @@ test("typed and not kept is there again, a mark off the scale is said before it 
   const waits = (await marking(page, at.id, at.assignment)).stretches[0]!.pieces.find((p) => p.state === "HandedIn" && p.score === null)!;
   await page.goto(`/classes/${at.id}/marking?assignment=${at.assignment}&piece=${at.assignment}-${waits.student}`);
   const mark = page.getByLabel("Mark, of 20");
+  // Without a mark the keys return nothing: that takes the button that says so.
+  await mark.press("Control+Enter");
+  await expect(page.getByRole("button", { name: "Return without a mark" })).toBeVisible();
+  expect((await marking(page, at.id, at.assignment)).stretches[0]!.pieces.find((p) => p.student === waits.student)!.state).toBe("HandedIn");
   await mark.fill("21");
   await expect(page.getByText("From 0 to 20.")).toBeVisible();
   await expect(page.getByRole("button", { name: "Mark and next" })).toBeDisabled();

@@ -91,6 +91,14 @@ export function AssignmentDesk() {
                   Publish {count(drafts.length, "draft", "drafts")}…
                 </Button>
               )}
+              {d.assignments.length > 0 && (
+                <Typography variant="body2">
+                  <a href={`/api/classes/${id}/scores`} download>
+                    Download the scores
+                  </a>
+                  , a table for spreadsheets and other programs
+                </Typography>
+              )}
               <Typography variant="body2" sx={{ color: "text.secondary" }}>
                 Choose an assignment at the top to mark all of it, one piece after another; a student at the
                 left for all that is theirs; or a single piece.

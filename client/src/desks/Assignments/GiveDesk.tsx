@@ -49,7 +49,10 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
   const classId = w.head.id;
   const bank = w.head.kind === "Department";
   const go = useNavigate();
-  const form = useKeptForm<Typed>(`assignment:${classId}:${was?.id ?? "new"}`, was ? typedOf(was) : blank(w));
+  const form = useKeptForm<Typed>(
+    was ? `assignment:${was.id}:${was.version}` : `assignment:${classId}:new`,
+    was ? typedOf(was) : blank(w),
+  );
   const [made, setMade] = useState<Schemas["MadeAssignment"] | null>(null);
   const begun = useBegun(was?.version ?? 0);
   const typed = useWatch({ control: form.control }) as Typed;

@@ -24,7 +24,8 @@ export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; e
   useEffect(() => {
     if (!t || told.current) return;
     told.current = true;
-    void api.POST("/api/today/seen");
+    // Where it does not get there, what is new stays new.
+    api.POST("/api/today/seen").catch(() => undefined);
   }, [t]);
   if (!t) return <Problem error={error} />;
   const back = [...t.back].sort((a, b) => Number(b.isNew) - Number(a.isNew));

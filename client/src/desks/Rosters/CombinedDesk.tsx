@@ -229,10 +229,12 @@ const round = (n?: number | null) => (n == null ? "–" : n.toFixed(2));
 /** What waits in all sections together, each to be marked in one sitting. */
 function ToMark({ v }: { v: View }) {
   const waiting = v.assignments.filter((a) => a.held > 0);
-  if (waiting.length === 0) return null;
   return (
     <Typography variant="body2">
-      To mark over all sections:{" "}
+      <a href={`/api/combined/${v.id}/scores`} download>
+        Download the scores
+      </a>{" "}
+      {waiting.length > 0 && "of all sections. To mark over all sections: "}
       {waiting.map((a, n) => (
         <span key={a.title}>
           {n > 0 && ", "}

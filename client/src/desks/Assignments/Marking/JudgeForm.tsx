@@ -78,7 +78,8 @@ export function JudgeForm(props: {
   const onKeys = (e: KeyboardEvent) => {
     if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
       e.preventDefault();
-      send(true);
+      // Returned without a mark it is only by the button that says so.
+      if (points === null || typed !== null) send(true);
     } else if (
       e.target === field.current &&
       points !== null &&
