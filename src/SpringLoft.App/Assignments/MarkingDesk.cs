@@ -24,7 +24,7 @@ public sealed record MarkingStretch(ClassId Class, string Name, string? Letter, 
 
 /// <summary>What stands on the marking desk.</summary>
 /// <param name="Points">Full marks of all of it; null without a score, or where the pieces are of different assignments.</param>
-/// <param name="Numbers">Of the marks that are returned, as one population.</param>
+/// <param name="Numbers">Of the marks that are returned, as one population; of nothing where the pieces are of different assignments.</param>
 /// <param name="ToMark">Held without a mark, where there are points; held at all, where there are none.</param>
 /// <param name="Drafts">Held with a draft mark.</param>
 public sealed record MarkingView(string Title, decimal? Points, IReadOnlyList<MarkingStretch> Stretches, ScoreNumbers Numbers, int ToMark, int Drafts, int Returned);
@@ -145,7 +145,7 @@ public sealed class MarkingDesk(Premises premises)
     {
         var all = stretches.SelectMany(s => s.Pieces).ToList();
         var held = all.Where(p => WorkFlow.Holder(p.State) == HeldBy.Teacher).ToList();
-        return new(title, points, stretches, ScoreNumbers.Of([.. all.Where(p => p.Counts is not null).Select(p => (double)p.Counts!.Value)]),
+        return new(title, points, stretches, ScoreNumbers.Of([.. all.Where(p => points is not null && p.Counts is not null).Select(p => (double)p.Counts!.Value)]),
             held.Count(p => p.Score is null), held.Count(p => p.Score is not null), all.Count(p => p.State == WorkState.Returned));
     }
 

@@ -87,6 +87,10 @@ public class MarkingDeskTests : SchoolTest
         var view = desk.See(school.Lead, school.Class, null, school.Umi.Id);
 
         view.Title.ShouldBe("Umi Hallgrímsson");
+        // Marks of different assignments are no population.
+        Judge(school.Umi, 12, null, back: true);
+        desk.See(school.Lead, school.Class, null, school.Umi.Id).Numbers.Count.ShouldBe(0);
+        desk.See(school.Lead, school.Class, pot, null).Numbers.Count.ShouldBe(1);
         view.Stretches.Single().Pieces.Select(p => (p.Title, p.Student)).ShouldBe([("Pinch pot", school.Umi.Id), ("Bowl", school.Umi.Id)], ignoreOrder: true);
         Refused(() => desk.See(school.Lead, school.Class, null, null)).ShouldBe("marking-of-what");
         Refused(() => desk.See(school.Lead, school.Class, null, school.Outsider.Id)).ShouldBe("not-found");

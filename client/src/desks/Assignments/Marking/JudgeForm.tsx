@@ -18,7 +18,7 @@ export function JudgeForm(props: {
   classId: number;
   work: Schemas["WorkView"];
   others: readonly Schemas["MarkingPiece"][];
-  numbers: Schemas["ScoreNumbers"];
+  numbers: Schemas["ScoreNumbers"] | null;
   /** Said and done: on to the next. */
   onDone: (done: string) => void;
 }) {
@@ -179,7 +179,7 @@ export function JudgeForm(props: {
               onClick={() => send(true)}
             >
               {points !== null && typed === null ? "Return without a mark" : "Return and next"}
-              <kbd aria-hidden="true">Ctrl Enter</kbd>
+              {(points === null || typed !== null) && <kbd aria-hidden="true">Ctrl Enter</kbd>}
             </Button>
           </div>
           <Problem error={judge.error} />

@@ -12,7 +12,8 @@ export function MarkScale(props: {
   /** What is typed; null for nothing. */
   mark: number | null;
   others: readonly Schemas["MarkingPiece"][];
-  numbers: Schemas["ScoreNumbers"];
+  /** Null where the pieces are of different assignments: those are no population. */
+  numbers: Schemas["ScoreNumbers"] | null;
   onMark: (mark: number) => void;
 }) {
   const { points, numbers } = props;
@@ -55,11 +56,13 @@ export function MarkScale(props: {
         aria-valuetext={marked ? `${props.mark} of ${points}` : "no mark yet"}
         onChange={(e) => props.onMark(Number(e.target.value))}
       />
-      <p>
-        {numbers.count === 0
-          ? "No mark is returned yet."
-          : `Returned: ${numbers.count}, mean ${figure(numbers.mean)}, median ${figure(numbers.median)}, standard deviation ${figure(numbers.deviation)}`}
-      </p>
+      {numbers && (
+        <p>
+          {numbers.count === 0
+            ? "No mark is returned yet."
+            : `Returned: ${numbers.count}, mean ${figure(numbers.mean)}, median ${figure(numbers.median)}, standard deviation ${figure(numbers.deviation)}`}
+        </p>
+      )}
     </div>
   );
 }

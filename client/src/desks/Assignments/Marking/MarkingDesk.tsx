@@ -247,8 +247,12 @@ function InView(props: {
           {p.left && " (left)"}
         </h2>
         <span className="soft">
-          {p.handedInAt && p.state === "HandedIn" ? `handed in ${sayMoment(p.handedInAt)}` : ""}
-          {stretch.letter && ` · section ${stretch.letter}`}
+          {[
+            p.handedInAt && p.state === "HandedIn" && `handed in ${sayMoment(p.handedInAt)}`,
+            stretch.letter && `section ${stretch.letter}`,
+          ]
+            .filter(Boolean)
+            .join(", ")}
         </span>
         {p.lateMinutes != null && <StateMark mark="attention">{sayLate(p.lateMinutes)}</StateMark>}
         {standing === "waits" ? (
@@ -277,7 +281,7 @@ function InView(props: {
           others={props.all.filter(
             (o) => (o !== p && o.assignment === p.assignment) || (!props.byStudent && o !== p),
           )}
-          numbers={props.view.numbers}
+          numbers={props.byStudent ? null : props.view.numbers}
           onDone={props.onDone}
         />
       )}
