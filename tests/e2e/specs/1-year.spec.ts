@@ -285,7 +285,7 @@ test("archived it is read-only for all, the student takes their work home, and i
   await student.goto("/");
   const [download] = await Promise.all([
     student.waitForEvent("download"),
-    student.getByRole("row", { name }).getByRole("link", { name: "Download your work" }).click(),
+    student.getByRole("listitem").filter({ hasText: name }).getByRole("link", { name: "Download your work" }).click(),
   ]);
   expect(readFileSync(await download.path()).includes(text("A pot."))).toBe(true);
   await student.getByRole("link", { name }).click();

@@ -239,7 +239,7 @@ test("a class of another year says so in the year line", async ({ browser }) => 
   const line = page.locator("header").getByRole("img");
   await expect(line).toHaveAccessibleName(/^School year 2026–27\. Today is/);
   await page.goto("/loft");
-  await page.getByRole("region", { name: "Your classes" }).getByRole("link").first().click();
+  await page.getByRole("table").first().getByRole("link").first().click();
   await expect(line).toHaveAccessibleName("School year 2025–26, the year of this class and not the current one.");
   await page.getByRole("link", { name: "Year board", exact: true }).click();
   await expect(line).toHaveAccessibleName(/^School year 2026–27\. Today is/);
