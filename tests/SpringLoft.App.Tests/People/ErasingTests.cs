@@ -129,7 +129,8 @@ public class ErasingTests : SchoolTest
     public async Task Another_account_that_was_theirs_and_what_deliveries_asked_about_them_are_erased_too()
     {
         school.OpenClass();
-        var twin = school.Add("umi2", SchoolRole.Student, "Umi", "Hallgrimson-Twin", "7777");
+        // No hash has such letters: found, it is theirs.
+        var twin = school.Add("umi2", SchoolRole.Student, "Umi", "Hallgrimson-Twin", "zq7777");
         new SchoolDirectory(school.Premises).Join(school.Coordinator, school.Umi.Id, twin.Id);
         var deliveries = new Deliveries(school.Premises);
         var table = new MemoryStream(Encoding.UTF8.GetBytes("record id,student number,given,family,role\nrec-u,1001,Umi,Hallgrímsson,teacher\n"));
@@ -140,7 +141,7 @@ public class ErasingTests : SchoolTest
         erasing.Erase(school.Coordinator, school.Umi.Id, "Umi Hallgrímsson");
 
         Everywhere("Hallgr").ShouldBeEmpty();
-        Everywhere("7777").ShouldBeEmpty();
+        Everywhere("zq7777").ShouldBeEmpty();
         Refused(() => new Leavers(school.Premises).BringBack(school.Coordinator, [school.Umi.Id])).ShouldBe("person-erased");
     }
 
