@@ -64,7 +64,7 @@ public sealed class MarkingDesk(Premises premises)
     /// <summary>All pieces of the assignments of one title over the sections of a combined roster.</summary>
     public MarkingView OfCombined(Caller who, long combined, string? title) => premises.Db.Read(c =>
     {
-        if (CombinedStore.Find(c, combined) is not { } row || row.OwnerId != who.Id) throw Refusals.NotFound("combined roster");
+        Rosters.CombinedRosters.Find(c, who, combined);
         var key = SafeName.Key(title ?? "");
         var sections = CombinedStore.Sections(c, combined).Select((s, i) => (s.Class, s.Colour, Letter: ((char)('A' + i)).ToString()))
             .Where(s => ClassGate.May(c, who, s.Class, Act.Mark))

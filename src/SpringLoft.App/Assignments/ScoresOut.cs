@@ -24,7 +24,7 @@ public sealed class ScoresOut(Premises premises)
     /// <summary>Of all sections of a combined roster: the assignments of one title are one column.</summary>
     public Download OfCombined(Caller who, long combined) => premises.Db.Read(c =>
     {
-        if (CombinedStore.Find(c, combined) is not { } row || row.OwnerId != who.Id) throw Refusals.NotFound("combined roster");
+        var row = Rosters.CombinedRosters.Find(c, who, combined);
         return Table(c, $"{row.Name}, scores.csv", [.. CombinedStore.Sections(c, combined).Where(s => ClassGate.May(c, who, s.Class, Act.Mark)).Select(s => ClassStore.Find(c, s.Class)!)]);
     });
 

@@ -126,7 +126,8 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
         return CombinedStore.Sections(c, id).Select(s => s.Class).Where(k => May(c, who, k) && ClassStore.Find(c, k)!.State == ClassState.Open).ToList();
     });
 
-    private static CombinedRow Find(IDbConnection c, Caller who, long id) => CombinedStore.Find(c, id) is { } r && r.OwnerId == who.Id ? r : throw Refusals.NotFound("combined roster");
+    /// <summary>One of the asker's own; whose it is not, it is not there.</summary>
+    internal static CombinedRow Find(IDbConnection c, Caller who, long id) => CombinedStore.Find(c, id) is { } r && r.OwnerId == who.Id ? r : throw Refusals.NotFound("combined roster");
 
     private static bool May(IDbConnection c, Caller who, ClassId id) => ClassGate.May(c, who, id, Act.ManageRoster);
 
