@@ -20,6 +20,8 @@ const TeacherToday = desk(() => import("./desks/Assignments/TeacherToday"), "Tea
 const GiveDesk = desk(() => import("./desks/Assignments/GiveDesk"), "GiveDesk");
 const MarkingDesk = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "MarkingDesk");
 const CombinedMarking = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "CombinedMarking");
+const ScoreDesk = desk(() => import("./desks/Assignments/Scores/ScoreDesk"), "ScoreDesk");
+const CombinedScores = desk(() => import("./desks/Assignments/Scores/ScoreDesk"), "CombinedScores");
 const AuditTrail = desk(() => import("./desks/Audit/AuditTrail"), "AuditTrail");
 const ClosingDesk = desk(() => import("./desks/Closing/ClosingDesk"), "ClosingDesk");
 const ClosingMatrix = desk(() => import("./desks/Closing/ClosingMatrix"), "ClosingMatrix");
@@ -162,6 +164,7 @@ export function App() {
                 <Route path="/enroll/combined" element={<CombinedList me={me.data} />} />
                 <Route path="/enroll/combined/:id" element={<CombinedDesk me={me.data} />} />
                 <Route path="/enroll/combined/:id/marking" element={<CombinedMarking />} />
+                <Route path="/enroll/combined/:id/scores" element={<CombinedScores />} />
                 <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
                 <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
                 <Route path="/close" element={<ClosingMatrix me={me.data} />} />
@@ -183,6 +186,7 @@ export function App() {
                 <Route path="/classes/:id/work/new" element={<GiveDesk />} />
                 <Route path="/classes/:id/work/:assignment" element={<GiveDesk />} />
                 <Route path="/classes/:id/marking" element={<MarkingDesk />} />
+                <Route path="/classes/:id/scores" element={<ScoreDesk />} />
                 <Route path="/classes/:id/close" element={<ClosingDesk />} />
                 <Route path="/classes/:id/bin" element={<BinDesk />} />
                 <Route path="/classes/:id/tidy" element={<TidyDesk />} />

@@ -1252,17 +1252,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/combined/{combinedId}/scores": {
+    "/api/score-imports/{importId}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["exportCombinedScores"];
+        get?: never;
         put?: never;
         post?: never;
-        delete?: never;
+        delete: operations["takeScoresBack"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3428,6 +3428,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/combined/{combinedId}/scores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["combinedScores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/combined/{combinedId}/scores/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportCombinedScores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/combined/{combinedId}/scores/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readCombinedScores"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/scores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/scores/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportScores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/scores/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readScores"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/assignments": {
         parameters: {
             query?: never;
@@ -3548,22 +3644,6 @@ export interface paths {
             cookie?: never;
         };
         get: operations["allWork"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/classes/{classId}/scores": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["exportScores"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4813,6 +4893,7 @@ export interface components {
             heldBy: components["schemas"]["HeldBy"];
             /** Format: double */
             score: null | number;
+            draft: boolean;
             /** Format: double */
             counts: null | number;
         };
@@ -5720,6 +5801,7 @@ export interface components {
             state: components["schemas"]["WorkState"];
             /** Format: double */
             score: null | number;
+            draft: boolean;
             /** Format: double */
             counts: null | number;
             handedInAt: null | components["schemas"]["Instant"];
@@ -6580,6 +6662,69 @@ export interface components {
             leaverDays: number;
             address: string;
         };
+        ScoreAssignment: {
+            /** Format: int32 */
+            section: number;
+            assignment: components["schemas"]["AssignmentId"];
+        };
+        ScoreCell: {
+            /** Format: int32 */
+            column: number;
+            /** Format: double */
+            counts: null | number;
+            /** Format: double */
+            draft: null | number;
+            waits: boolean;
+        };
+        ScoreChange: {
+            /** Format: int32 */
+            line: number;
+            section: string;
+            student: components["schemas"]["PersonId"];
+            sortName: string;
+            assignment: components["schemas"]["AssignmentId"];
+            title: string;
+            /** Format: double */
+            counts: null | number;
+            /** Format: double */
+            draft: null | number;
+            /** Format: double */
+            to: number;
+            onPaper: boolean;
+        };
+        ScoreColumn: {
+            title: string;
+            /** Format: double */
+            points: null | number;
+            dueOn: null | components["schemas"]["LocalDate"];
+            numbers: components["schemas"]["ScoreNumbers"];
+            scores: number[];
+            /** Format: int32 */
+            drafts: number;
+            /** Format: int32 */
+            toMark: number;
+            of: components["schemas"]["ScoreAssignment"][];
+        };
+        /** @enum {unknown} */
+        ScoreFault: "ColumnUnknown" | "ColumnTwice" | "NoPoints" | "PointsDiffer" | "NotPublished" | "NobodyNamed" | "NotOnRoster" | "OtherSection" | "TwoPeople" | "Twice" | "SeveralSections" | "NotInSection" | "NotGiven" | "NoNumber" | "Decimals" | "Range";
+        ScoreFinding: {
+            /** Format: int32 */
+            line: number;
+            column: null | string;
+            fault: components["schemas"]["ScoreFault"];
+            value: null | string;
+        };
+        /** @enum {unknown} */
+        ScoreFormat: "Table" | "OneRoster";
+        ScoreImport: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            by: string;
+            at: components["schemas"]["Instant"];
+            /** Format: int32 */
+            marks: number;
+        };
         ScoreNumbers: {
             /** Format: int32 */
             count: number;
@@ -6589,6 +6734,46 @@ export interface components {
             median: null | number;
             /** Format: double */
             deviation: null | number;
+        };
+        ScoresRead: {
+            seen: string;
+            changes: components["schemas"]["ScoreChange"][];
+            /** Format: int32 */
+            same: number;
+            findings: components["schemas"]["ScoreFinding"][];
+            /** Format: int64 */
+            import: null | number;
+        };
+        ScoresTakenBack: {
+            /** Format: int32 */
+            takenBack: number;
+            /** Format: int32 */
+            stayed: number;
+        };
+        ScoreTable: {
+            name: string;
+            shut: boolean;
+            sections: components["schemas"]["ScoreTableSection"][];
+            columns: components["schemas"]["ScoreColumn"][];
+            students: components["schemas"]["ScoreTableRow"][];
+            imports: components["schemas"]["ScoreImport"][];
+        };
+        ScoreTableRow: {
+            student: components["schemas"]["PersonId"];
+            sortName: string;
+            number: null | string;
+            /** Format: int32 */
+            section: number;
+            /** Format: double */
+            share: null | number;
+            cells: components["schemas"]["ScoreCell"][];
+        };
+        ScoreTableSection: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            letter: null | string;
+            /** Format: int32 */
+            colour: null | number;
         };
         /** @enum {unknown} */
         SecondStepFor: "Nobody" | "Coordinators" | "Staff";
@@ -10203,12 +10388,12 @@ export interface operations {
             };
         };
     };
-    exportCombinedScores: {
+    takeScoresBack: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                combinedId: number;
+                importId: number;
             };
             cookie?: never;
         };
@@ -10220,7 +10405,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/octet-stream": components["schemas"]["Stream"];
+                    "application/json": components["schemas"]["ScoresTakenBack"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15331,6 +15516,210 @@ export interface operations {
             };
         };
     };
+    combinedScores: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoreTable"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportCombinedScores: {
+        parameters: {
+            query: {
+                format: components["schemas"]["ScoreFormat"];
+            };
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readCombinedScores: {
+        parameters: {
+            query?: {
+                name?: string;
+                seen?: string;
+            };
+            header?: never;
+            path: {
+                combinedId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoresRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    scores: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoreTable"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportScores: {
+        parameters: {
+            query: {
+                format: components["schemas"]["ScoreFormat"];
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readScores: {
+        parameters: {
+            query?: {
+                name?: string;
+                seen?: string;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoresRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     makeAssignment: {
         parameters: {
             query?: never;
@@ -15677,37 +16066,6 @@ export interface operations {
             path: {
                 classId: number;
                 assignmentId: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/octet-stream": components["schemas"]["Stream"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    exportScores: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                classId: number;
             };
             cookie?: never;
         };

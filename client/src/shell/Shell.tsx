@@ -202,6 +202,7 @@ function useBar() {
 // Desks of a class that belong to a season without being called after it.
 const belongs: Record<string, string> = {
   marking: "work",
+  scores: "work",
   work: "work",
   groups: "enroll",
   slips: "enroll",

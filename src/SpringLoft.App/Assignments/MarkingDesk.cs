@@ -11,11 +11,12 @@ namespace SpringLoft.App.Assignments;
 
 /// <summary>One place in the line of pieces: a student's work for an assignment, or that there is none yet.</summary>
 /// <param name="Work">Null where nothing was begun.</param>
-/// <param name="Score">A draft until it is returned.</param>
+/// <param name="Score">As it is being given.</param>
+/// <param name="Draft">True while that is a draft, also where the student holds the piece.</param>
 /// <param name="Counts">The mark that was returned last.</param>
 /// <param name="LateMinutes">By how many whole minutes it came late; null where it is in time.</param>
 public sealed record MarkingPiece(
-    WorkId? Work, AssignmentId Assignment, string Title, decimal? Points, PersonId Student, string Name, string SortName, bool Left, WorkState State, decimal? Score, decimal? Counts, Instant? HandedInAt, int? LateMinutes);
+    WorkId? Work, AssignmentId Assignment, string Title, decimal? Points, PersonId Student, string Name, string SortName, bool Left, WorkState State, decimal? Score, bool Draft, decimal? Counts, Instant? HandedInAt, int? LateMinutes);
 
 /// <summary>A stretch of the line: a section, or the class itself.</summary>
 /// <param name="Letter">Of a section in a combined roster; null for a class alone.</param>
@@ -26,7 +27,7 @@ public sealed record MarkingStretch(ClassId Class, string Name, string? Letter, 
 /// <param name="Points">Full marks of all of it; null without a score, or where the pieces are of different assignments.</param>
 /// <param name="Numbers">Of the marks that are returned, as one population; of nothing where the pieces are of different assignments.</param>
 /// <param name="ToMark">Held without a mark, where there are points; held at all, where there are none.</param>
-/// <param name="Drafts">Held with a draft mark.</param>
+/// <param name="Drafts">With a draft mark.</param>
 public sealed record MarkingView(string Title, decimal? Points, IReadOnlyList<MarkingStretch> Stretches, ScoreNumbers Numbers, int ToMark, int Drafts, int Returned);
 
 /// <summary>A file of a piece, and how it can be looked at in the page.</summary>
@@ -66,8 +67,7 @@ public sealed class MarkingDesk(Premises premises)
     {
         Rosters.CombinedRosters.Find(c, who, combined);
         var key = SafeName.Key(title ?? "");
-        var sections = CombinedStore.Sections(c, combined).Select((s, i) => (s.Class, s.Colour, Letter: ((char)('A' + i)).ToString()))
-            .Where(s => ClassGate.May(c, who, s.Class, Act.Mark))
+        var sections = Rosters.CombinedRosters.SectionsOf(c, who, combined, Act.Mark)
             .Select(s => (Section: s, Class: ClassStore.Find(c, s.Class)!, Of: AssignmentStore.OfClass(c, s.Class).Where(a => SafeName.Key(a.Title) == key).ToList()))
             .Where(s => s.Of.Count > 0).ToList();
         if (sections.Count == 0) throw Refusals.NotFound("assignment");
@@ -138,7 +138,7 @@ public sealed class MarkingDesk(Premises premises)
                 from m in students
                 let w = work.GetValueOrDefault((a.Id, m.PersonId))
                 where w is not null || (m.LeftAt is null && a.PublishedAt is not null && (!given[a.Id].Any() || given[a.Id].Contains(m.PersonId)))
-                select new MarkingPiece(w?.Id, a.Id, a.Title, a.Points, m.PersonId, m.Name.Display, m.Name.Sort, m.LeftAt is not null, w?.State ?? WorkState.Working, w?.Score, w?.ReturnedScore, w?.HandedInAt, w is null ? null : Lateness.Of(a.Due, w, firstIn, premises.Clock.Zone))]);
+                select new MarkingPiece(w?.Id, a.Id, a.Title, a.Points, m.PersonId, m.Name.Display, m.Name.Sort, m.LeftAt is not null, w?.State ?? WorkState.Working, w?.Score, w is not null && WorkFlow.IsDraft(Returns.Fact(w)), w?.ReturnedScore, w?.HandedInAt, w is null ? null : Lateness.Of(a.Due, w, firstIn, premises.Clock.Zone))]);
     }
 
     private static MarkingView View(string title, decimal? points, IReadOnlyList<MarkingStretch> stretches)
@@ -146,7 +146,7 @@ public sealed class MarkingDesk(Premises premises)
         var all = stretches.SelectMany(s => s.Pieces).ToList();
         var held = all.Where(p => WorkFlow.Holder(p.State) == HeldBy.Teacher).ToList();
         return new(title, points, stretches, ScoreNumbers.Of([.. all.Where(p => points is not null && p.Counts is not null).Select(p => (double)p.Counts!.Value)]),
-            held.Count(p => p.Score is null), held.Count(p => p.Score is not null), all.Count(p => p.State == WorkState.Returned));
+            held.Count(p => p.Score is null), all.Count(p => p.Draft), all.Count(p => p.State == WorkState.Returned));
     }
 
     private (FileLook Look, string MediaType) LookAt(string name, string sha256)

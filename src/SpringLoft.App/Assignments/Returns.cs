@@ -51,9 +51,9 @@ public sealed class Returns(Premises premises)
             byAssignment[a.Id].Count(w => w.State != WorkState.Working), byAssignment[a.Id].Count(w => WorkFlow.Holder(w.State) == HeldBy.Teacher),
             given[a.Id].Any() ? given[a.Id].Count() : here, a.Version)).ToList();
         var rows = members.Where(m => m.LeftAt is null || byStudent[m.PersonId].Any()).Select(m => new ReturnsRow(m.PersonId, m.Name.Sort, m.LeftAt is not null,
-            [.. byStudent[m.PersonId].Select(w => new ReturnsCell(w.AssignmentId, w.Id, w.State, WorkFlow.Holder(w.State), w.Score, w.State != WorkState.Returned, w.ReturnedScore, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, premises.Clock.Zone) : null, files[w.Id].Count(), w.Version))])).ToList();
+            [.. byStudent[m.PersonId].Select(w => new ReturnsCell(w.AssignmentId, w.Id, w.State, WorkFlow.Holder(w.State), w.Score, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, premises.Clock.Zone) : null, files[w.Id].Count(), w.Version))])).ToList();
         var held = work.Where(w => WorkFlow.Holder(w.State) == HeldBy.Teacher).ToList();
-        return new ReturnsView(columns, rows, held.Count, held.Count(w => w.Score is not null), held.Count(w => w.Score is null));
+        return new ReturnsView(columns, rows, held.Count, work.Count(w => WorkFlow.IsDraft(Fact(w))), held.Count(w => w.Score is null));
     });
 
     /// <summary>One piece of work.</summary>
@@ -139,7 +139,7 @@ public sealed class Returns(Premises premises)
         if (row.Version != version) throw Refusals.ChangedMeanwhile("work");
         var next = decide(row, new(at.Class.State, a.PublishedAt is not null, true, a.Points), c, now);
         if (!WorkStore.Save(c, next)) throw Refusals.ChangedMeanwhile("work");
-        if (next.State == WorkState.Returned && row.State != WorkState.Returned) WorkStore.TurnReturned(c, work, next.Score, now);
+        if (next.ReturnedAt != row.ReturnedAt) WorkStore.TurnReturned(c, work, next.Score, now);
         Premises.Add(c, by, now, new(act, "work", work.Value, id, a.Title));
         return View(c, id, Find(c, id, work));
     });
@@ -163,7 +163,7 @@ public sealed class Returns(Premises premises)
     {
         var points = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Points is not null);
         var rows = WorkStore.OfClass(c, id).Where(w => (only is null || only.Contains(w.AssignmentId)) && (student is null || w.StudentId == student)).ToDictionary(w => w.Id);
-        return (ReturnPreview.Of(rows.Values.Select(w => new ReturnCandidate(w.Id, w.StudentId, w.State, w.Score, points.GetValueOrDefault(w.AssignmentId))), unmarkedToo), rows);
+        return (ReturnPreview.Of(rows.Values.Select(w => new ReturnCandidate(w.Id, w.StudentId, Fact(w), points.GetValueOrDefault(w.AssignmentId))), unmarkedToo), rows);
     }
 
     internal static WorkFact Fact(WorkRow row) => new(row.State, 1, row.Score, row.ReturnedScore);
@@ -177,7 +177,7 @@ public sealed class Returns(Premises premises)
     {
         var a = AssignmentStore.Find(c, id, w.AssignmentId) ?? throw Refusals.NotFound("assignment");
         var student = RosterStore.Member(c, id, w.StudentId);
-        return new(w.Id, w.AssignmentId, a.Title, w.StudentId, student?.Name.Display ?? "", w.State, WorkFlow.Holder(w.State), w.Score, w.State != WorkState.Returned, w.ReturnedScore, a.Points,
+        return new(w.Id, w.AssignmentId, a.Title, w.StudentId, student?.Name.Display ?? "", w.State, WorkFlow.Holder(w.State), w.Score, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, a.Points,
             [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], WorkTurns.Of(c, w.Id),
             [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.HandedInAt, w.ReturnedAt, w.Version);
     }

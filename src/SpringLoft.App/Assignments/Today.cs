@@ -114,7 +114,7 @@ public sealed class Today(Premises premises)
 
     private static IEnumerable<TodayWaiting> Waiting(IDbConnection c, ClassAndPlace at)
     {
-        var held = WorkStore.OfClass(c, at.Class.Id).Where(w => WorkFlow.Holder(w.State) == HeldBy.Teacher).ToLookup(w => w.AssignmentId);
+        var held = WorkStore.OfClass(c, at.Class.Id).Where(w => WorkFlow.Holder(w.State) == HeldBy.Teacher || WorkFlow.IsDraft(Returns.Fact(w))).ToLookup(w => w.AssignmentId);
         return AssignmentStore.OfClass(c, at.Class.Id).Where(a => held.Contains(a.Id)).Select(a => new TodayWaiting(at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, a.Title,
             held[a.Id].Count(w => w.Score is null), held[a.Id].Count(w => w.Score is not null), held[a.Id].Min(w => w.HandedInAt)));
     }

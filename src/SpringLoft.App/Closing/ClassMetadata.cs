@@ -55,8 +55,8 @@ internal static class ClassMetadata
         var given = AssignmentStore.GivenTo(c, k.Id);
         yield return ("assignments", ["assignment", "title", "instructions", "points", "due", "dueTime", "lateDays", "published", "folders", "givenTo"],
             [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), Day(a.DueOn), a.DueTime is { } t ? $"{t:HH:mm}" : null, Number(a.LateDays), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Select(User)) })]);
-        yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned"],
-            [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt) })]);
+        yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned", "returnedScore"],
+            [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt), Number(w.ReturnedScore) })]);
         yield return ("comments", ["work", "author", "text", "at"],
             [.. WorkStore.CommentsOfClass(c, k.Id).OrderBy(g => g.Key.Value).SelectMany(g => g).Select(m => new[] { Number(m.WorkId.Value), m.Author, m.Text, At(m.At) })]);
         yield return ("notices", ["author", "text", "posted"],

@@ -221,7 +221,7 @@ public sealed class PackageIntake(Premises premises)
                 made[Text(m, "work")] = work.Id;
                 foreach (var (path, file) in files.Where(f => f.Key.StartsWith($"{place}/", StringComparison.Ordinal)).OrderBy(f => f.Key, StringComparer.Ordinal)) WorkStore.AddFile(c, work.Id, path[(place.Length + 1)..], file.Sha256, student, At(m, "handedIn") ?? now);
                 var state = Enum.TryParse<WorkState>(Text(m, "state"), out var said) ? said : WorkState.Returned;
-                WorkStore.Save(c, work with { State = state, Score = Number(m, "score"), ReturnedScore = state == WorkState.Returned ? Number(m, "score") : null, HandedInAt = At(m, "handedIn"), ReturnedAt = At(m, "returned") });
+                WorkStore.Save(c, work with { State = state, Score = Number(m, "score"), ReturnedScore = Number(m, m.ContainsKey("returnedScore") || state != WorkState.Returned ? "returnedScore" : "score"), HandedInAt = At(m, "handedIn"), ReturnedAt = At(m, "returned") });
             }
             var byName = tables["roster"].GroupBy(r => new PersonName(Text(r, "givenName"), Text(r, "familyName")).Display).ToDictionary(g => g.Key, g => Text(g.First(), "userName"));
             foreach (var m in tables["comments"].Where(m => made.ContainsKey(Text(m, "work"))))

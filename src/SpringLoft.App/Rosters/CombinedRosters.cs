@@ -17,6 +17,9 @@ public sealed record CombinedSummary(long Id, string Name, YearId Year, IReadOnl
 /// <param name="Held">Pieces of work that its teacher holds.</param>
 public sealed record SectionView(ClassId Class, string Name, string Letter, int Colour, ClassState State, int Students, int Held);
 
+/// <summary>A section, by the letter of its place.</summary>
+internal sealed record CombinedSection(ClassId Class, string Letter, int Colour);
+
 /// <summary>An assignment as the sections have it, by its title.</summary>
 /// <param name="In">How many of the sections have it.</param>
 /// <param name="Held">Pieces held, over all sections.</param>
@@ -24,7 +27,7 @@ public sealed record SectionView(ClassId Class, string Name, string Letter, int 
 public sealed record CombinedColumn(string Title, decimal? Points, int In, int Held, ScoreNumbers Numbers);
 
 /// <summary>A student's piece for an assignment of a combined roster.</summary>
-public sealed record CombinedCell(int Column, WorkId Work, WorkState State, HeldBy HeldBy, decimal? Score, decimal? Counts);
+public sealed record CombinedCell(int Column, WorkId Work, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft, decimal? Counts);
 
 /// <summary>A student of a combined roster.</summary>
 /// <param name="Section">Index of the section.</param>
@@ -90,7 +93,7 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
         var (row, sections) = premises.Db.Read(c =>
         {
             var r = Find(c, who, id);
-            return (r, CombinedStore.Sections(c, id).Where(s => May(c, who, s.Class)).Select(s => (Section: s, Class: ClassStore.Find(c, s.Class)!,
+            return (r, SectionsOf(c, who, id, Act.ManageRoster).Select(s => (Section: s, Class: ClassStore.Find(c, s.Class)!,
                 Students: Students(c, s.Class).ToList(), Folders: FolderStore.OfClass(c, s.Class).Where(f => f.StudentId is not null).Select(f => f.StudentId!.Value).ToHashSet())).ToList());
         });
         var desks = sections.Select(s => returns.See(s.Section.Class)).ToList();
@@ -102,11 +105,11 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
             var assignment = desks[n].Assignments.ToDictionary(a => a.Id, a => SafeName.Key(a.Title));
             var cells = desks[n].Students.ToDictionary(r => r.Student, r => r.Cells);
             return s.Students.Select(m => new CombinedStudent(m.PersonId, m.Name.Sort, m.Grade, m.StudentNumber, n, s.Folders.Contains(m.PersonId),
-                [.. cells.GetValueOrDefault(m.PersonId, []).Where(x => columnOf.ContainsKey(assignment[x.Assignment])).Select(x => new CombinedCell(columnOf[assignment[x.Assignment]], x.Id, x.State, x.HeldBy, x.Score, x.Counts))]));
+                [.. cells.GetValueOrDefault(m.PersonId, []).Where(x => columnOf.ContainsKey(assignment[x.Assignment])).Select(x => new CombinedCell(columnOf[assignment[x.Assignment]], x.Id, x.State, x.HeldBy, x.Score, x.Draft, x.Counts))]));
         }).ToList();
         var byColumn = students.SelectMany(s => s.Cells).ToLookup(x => x.Column);
         return new(row.Id, row.Name, row.YearId, row.Version,
-            [.. sections.Select((s, i) => new SectionView(s.Class.Id, s.Class.Name, ((char)('A' + i)).ToString(), s.Section.Colour, s.Class.State, s.Students.Count, desks[i].Held))],
+            [.. sections.Select((s, i) => new SectionView(s.Class.Id, s.Class.Name, s.Section.Letter, s.Section.Colour, s.Class.State, s.Students.Count, desks[i].Held))],
             [.. titles.Select((t, i) => new CombinedColumn(t.Title, t.Points, t.In, byColumn[i].Count(x => x.HeldBy == HeldBy.Teacher), ScoreNumbers.Of([.. byColumn[i].Where(x => x.Counts is not null).Select(x => (double)x.Counts!.Value)])))], students);
     }
 
@@ -128,6 +131,10 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
 
     /// <summary>One of the asker's own; whose it is not, it is not there.</summary>
     internal static CombinedRow Find(IDbConnection c, Caller who, long id) => CombinedStore.Find(c, id) is { } r && r.OwnerId == who.Id ? r : throw Refusals.NotFound("combined roster");
+
+    /// <summary>Its sections in which somebody may do an act, each with the letter of its place among all.</summary>
+    internal static IReadOnlyList<CombinedSection> SectionsOf(IDbConnection c, Caller who, long id, Act act) =>
+        [.. CombinedStore.Sections(c, id).Select((s, i) => new CombinedSection(s.Class, ((char)('A' + i)).ToString(), s.Colour)).Where(s => ClassGate.May(c, who, s.Class, act))];
 
     private static bool May(IDbConnection c, Caller who, ClassId id) => ClassGate.May(c, who, id, Act.ManageRoster);
 

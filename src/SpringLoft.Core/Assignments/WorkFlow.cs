@@ -25,6 +25,15 @@ public sealed record WorkSetting(ClassState Class, bool Published, bool MayPost,
 /// </summary>
 public static class WorkFlow
 {
+    /// <summary>Decimal places that a mark has at most.</summary>
+    public const int MarkPlaces = 2;
+
+    /// <summary>
+    /// Is the mark a draft? It is until it is returned; also where the student holds the piece: for what was done on paper, or to be
+    /// marked anew, while the mark that was returned counts on.
+    /// </summary>
+    public static bool IsDraft(WorkFact work) => work.Score is { } score && !(work.State == WorkState.Returned && score == work.Counts);
+
     /// <summary>While handed in it is held by the teacher; before and after, by the student.</summary>
     public static HeldBy Holder(WorkState state) => state == WorkState.HandedIn ? HeldBy.Teacher : HeldBy.Student;
 
@@ -46,7 +55,7 @@ public static class WorkFlow
             throw new RefusedException("work-too-late", "Work for this assignment is not taken any more.", "Ask your teacher: they can take it for longer.");
         if (work.Files == 0)
             throw new RefusedException("work-empty", "There is no file in this work yet.", "Add a file, then hand in.");
-        return work with { State = WorkState.HandedIn, Score = null };
+        return work with { State = WorkState.HandedIn, Score = IsDraft(work) ? work.Score : null };
     }
 
     /// <summary>The student takes back what is not marked yet.</summary>
@@ -62,20 +71,20 @@ public static class WorkFlow
         return work with { State = WorkState.Working };
     }
 
-    /// <summary>Staff give a draft mark; null takes it away.</summary>
+    /// <summary>Staff give a draft mark, whoever holds the piece; null takes it away, and what was returned counts on.</summary>
     public static WorkFact Mark(WorkFact work, decimal? score, WorkSetting at)
     {
         CheckClassOpen(at);
-        if (work.State != WorkState.HandedIn)
-            throw new RefusedException("work-not-held", "Only work that is handed in can be marked.", "Wait until the student hands it in.");
         if (score is { } s)
         {
             if (at.Points is not { } points)
                 throw new RefusedException("assignment-no-points", "This assignment has no score.", "Comment instead, or give the assignment points.", "score");
             if (s < 0 || s > points)
                 throw new RefusedException("score-range", $"The score {s} is not between 0 and {points}.", "Type a number in that range.", "score");
+            if (decimal.Round(s, MarkPlaces) != s && s != work.Score)
+                throw new RefusedException("score-decimals", $"The score {s} has more than {MarkPlaces} decimals.", $"Round it to {MarkPlaces}.", "score");
         }
-        return work with { Score = score };
+        return work with { Score = score ?? (work.State == WorkState.Returned ? work.Counts : null) };
     }
 
     /// <summary>Staff return the work; a draft mark becomes a returned mark.</summary>
@@ -83,7 +92,7 @@ public static class WorkFlow
     public static WorkFact Return(WorkFact work, bool unmarkedToo, WorkSetting at)
     {
         CheckClassOpen(at);
-        if (work.State != WorkState.HandedIn)
+        if (work.State != WorkState.HandedIn && !IsDraft(work))
             throw new RefusedException("work-not-held", "The student has this work already.", "Nothing to return.");
         if (work.Score is null && at.Points is not null && !unmarkedToo)
             throw new RefusedException("work-unmarked", "This work has no mark yet.", "Mark it, or say that unmarked work is to be returned too.", "unmarkedToo");

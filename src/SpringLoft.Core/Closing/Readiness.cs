@@ -16,6 +16,9 @@ public sealed record ClosingFacts(
     ClassState State, int Students, int HeldMarked, int HeldUnmarked, int UnsentWork, int Unfiled, int DraftAssignments,
     bool NextYearMade, bool RunGoing)
 {
+    /// <summary>Draft marks on pieces that their students hold: done on paper, or marked anew.</summary>
+    public int LooseDrafts { get; init; }
+
     /// <summary>Of the held work, pieces whose only copy the teacher holds.</summary>
     public int BlindCopies { get; init; }
 
@@ -46,8 +49,8 @@ public static class Readiness
         if (f.RunGoing) Add("run-going", FindingLevel.Blocks, "A closing run is at work on this class.", 0, Mend.SeeRun);
         if (f.HeldUnmarked > 0)
             Add("held-unmarked", FindingLevel.Blocks, $"{Pieces(f.HeldUnmarked)} held by the teacher, not marked.", f.HeldUnmarked, Mend.MarkWork);
-        if (f.HeldMarked > 0)
-            Add("held-marked", FindingLevel.Blocks, $"{Pieces(f.HeldMarked)} marked but not returned: the mark is a draft until then.", f.HeldMarked, Mend.ReturnWork);
+        if (f.HeldMarked + f.LooseDrafts is > 0 and var drafts)
+            Add("held-marked", FindingLevel.Blocks, $"{Pieces(drafts)} marked but not returned: the mark is a draft until then.", drafts, Mend.ReturnWork);
         if (f.BlindCopies > 0)
             Add("blind-copies", FindingLevel.Blocks, f.BlindCopies == 1 ? "Of these, 1 is the only copy there is: its student has none." : $"Of these, {f.BlindCopies} are the only copies there are: their students have none.", f.BlindCopies, Mend.None);
         if (f.HeldMarked + f.HeldUnmarked == 0)

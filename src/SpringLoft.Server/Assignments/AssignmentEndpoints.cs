@@ -36,7 +36,7 @@ internal static class AssignmentEndpoints
             return TypedResults.NoContent();
         }).WithName("seenToday").Needs(Act.SeeOwnClasses);
         api.MapGet("/combined/{combinedId:long}/marking", (long combinedId, string? title, Caller who, MarkingDesk desk) => desk.OfCombined(who, combinedId, title)).WithName("combinedMarking").Needs(Act.SeeBoard);
-        api.MapGet("/combined/{combinedId:long}/scores", (long combinedId, Caller who, ScoresOut scores) => Uploads.Send(scores.OfCombined(who, combinedId))).WithName("exportCombinedScores").SendsFile().Needs(Act.SeeBoard);
+        MapScores(api);
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
@@ -63,6 +63,21 @@ internal static class AssignmentEndpoints
         }).WithName("binAssignment").Needs(Act.Arrange);
         MapOwnWork(k);
         MapReturns(k);
+    }
+
+    private static void MapScores(RouteGroupBuilder api)
+    {
+        var combined = api.MapGroup("/combined/{combinedId:long}/scores");
+        combined.MapGet("", (long combinedId, Caller who, ScoreTables tables) => tables.OfCombined(who, combinedId)).WithName("combinedScores").Needs(Act.SeeBoard);
+        combined.MapGet("/file", (long combinedId, ScoreFormat format, Caller who, ScoresOut scores) => Uploads.Send(scores.OfCombined(who, combinedId, format))).WithName("exportCombinedScores").SendsFile().Needs(Act.SeeBoard);
+        combined.MapPost("/files", (long combinedId, string? name, string? seen, Caller who, ScoresIn scores, HttpRequest request, CancellationToken stop) =>
+            scores.OfCombined(who, combinedId, name, seen, request.Body, stop)).WithName("readCombinedScores").TakesFile().Needs(Act.SeeBoard);
+        var k = api.MapGroup("/classes/{classId:long}/scores");
+        k.MapGet("", (long classId, Caller who, ScoreTables tables) => tables.OfClass(who, new(classId))).WithName("scores").Tells(Reading.Work, "the scores").Needs(Act.Mark);
+        k.MapGet("/file", (long classId, ScoreFormat format, Caller who, ScoresOut scores) => Uploads.Send(scores.OfClass(who, new(classId), format))).WithName("exportScores").Tells(Reading.Export, "the scores, as a table").SendsFile().Needs(Act.Mark);
+        k.MapPost("/files", (long classId, string? name, string? seen, Caller who, ScoresIn scores, HttpRequest request, CancellationToken stop) =>
+            scores.OfClass(who, new(classId), name, seen, request.Body, stop)).WithName("readScores").TakesFile().Needs(Act.Mark);
+        api.MapDelete("/score-imports/{importId:long}", (long importId, Caller who, ScoresIn scores) => scores.TakeBack(who, importId)).WithName("takeScoresBack").Needs(Act.SeeBoard);
     }
 
     private static void MapOwnWork(RouteGroupBuilder k)
@@ -101,7 +116,6 @@ internal static class AssignmentEndpoints
         k.MapGet("/assignments/{assignmentId:long}/work.zip", (long classId, long assignmentId, Returns returns, CancellationToken stop) =>
             Uploads.Send(returns.OpenAll(new(classId), new(assignmentId), stop))).WithName("allWork").Tells(Reading.Work, "all work of an assignment").SendsFile().Needs(Act.Mark);
 
-        k.MapGet("/scores", (long classId, Caller who, ScoresOut scores) => Uploads.Send(scores.OfClass(who, new(classId)))).WithName("exportScores").Tells(Reading.Export, "the scores, as a table").SendsFile().Needs(Act.Mark);
         k.MapGet("/marking", (long classId, long? assignment, long? student, Caller who, MarkingDesk desk) =>
             desk.See(who, new(classId), assignment is { } a ? new AssignmentId(a) : null, student is { } s ? new PersonId(s) : null)).WithName("marking").Tells(Reading.Work, "the marking desk").Needs(Act.Mark);
 

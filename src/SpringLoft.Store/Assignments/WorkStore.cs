@@ -105,6 +105,13 @@ public static class WorkStore
         WHERE id = @Id AND version = @Version
         """, new { w.Id, w.Version, state = w.State.ToString(), w.Score, w.ReturnedScore, w.HandedInAt, w.ReturnedAt }) == 1;
 
+    /// <summary>Takes away a piece in which nothing is: no file, no mark, no word, and never handed in. Others stay.</summary>
+    public static void RemoveEmpty(IDbConnection c, WorkId work) => c.Execute(
+        """
+        DELETE FROM work WHERE id = @work AND state = 'Working' AND score IS NULL AND returned_score IS NULL AND NOT EXISTS (SELECT 1 FROM work_file WHERE work_id = @work)
+          AND NOT EXISTS (SELECT 1 FROM work_comment WHERE work_id = @work) AND NOT EXISTS (SELECT 1 FROM work_turn WHERE work_id = @work)
+        """, new { work });
+
     /// <summary>Notes what is handed in as it is now, so that it can be looked at whatever becomes of the files.</summary>
     public static void AddTurn(IDbConnection c, ClassId id, WorkId work, Instant at)
     {
@@ -115,8 +122,8 @@ public static class WorkStore
     /// <summary>Notes on the newest turn that it was taken back.</summary>
     public static void TurnTakenBack(IDbConnection c, WorkId work, Instant at) => c.Execute($"UPDATE work_turn SET taken_back_at = @at WHERE id = {NewestTurn}", new { work, at });
 
-    /// <summary>Notes on the newest turn that it was returned, and with which mark.</summary>
-    public static void TurnReturned(IDbConnection c, WorkId work, decimal? score, Instant at) => c.Execute($"UPDATE work_turn SET returned_at = @at, score = @score WHERE id = {NewestTurn}", new { work, score, at });
+    /// <summary>Notes on the newest turn that it was returned, and with which mark; on none if nothing was handed in, or it was taken back.</summary>
+    public static void TurnReturned(IDbConnection c, WorkId work, decimal? score, Instant at) => c.Execute($"UPDATE work_turn SET returned_at = @at, score = @score WHERE id = {NewestTurn} AND taken_back_at IS NULL", new { work, score, at });
 
     private const string NewestTurn = "(SELECT id FROM work_turn WHERE work_id = @work ORDER BY handed_in_at DESC, id DESC LIMIT 1)";
 

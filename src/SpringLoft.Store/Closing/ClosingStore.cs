@@ -19,6 +19,7 @@ public sealed record ClassCounts
     public int Assignments { get; init; }
     public int DraftAssignments { get; init; }
     public int HeldMarked { get; init; }
+    public int LooseDrafts { get; init; }
     public int HeldUnmarked { get; init; }
     public int Returned { get; init; }
     public int Unsent { get; init; }
@@ -35,6 +36,7 @@ public sealed record ClassCounts
     public ClosingFacts Facts(ClassState state) =>
         new(state, Students, HeldMarked, HeldUnmarked, Unsent, Unfiled, DraftAssignments, NextYear is not null, RunGoing)
         {
+            LooseDrafts = LooseDrafts,
             BlindCopies = BlindCopies,
             Invitations = Invitations,
             OnHold = OnHold,
@@ -68,8 +70,8 @@ public static class ClosingStore
           FROM assignment WHERE class_id IN (SELECT id FROM k) AND binned_at IS NULL GROUP BY class_id),
         w AS (
           SELECT class_id, sum(CASE state WHEN 'HandedIn' THEN marked END) AS held_marked, sum(CASE state WHEN 'HandedIn' THEN pieces - marked END) AS held_unmarked,
-            sum(CASE state WHEN 'Returned' THEN pieces END) AS returned, sum(CASE state WHEN 'Working' THEN pieces END) AS unsent
-          FROM (SELECT class_id, state, count(*) AS pieces, count(score) AS marked FROM work WHERE class_id IN (SELECT id FROM k) GROUP BY class_id, state) GROUP BY class_id),
+            sum(loose) AS loose_drafts, sum(CASE state WHEN 'Returned' THEN pieces END) AS returned, sum(CASE state WHEN 'Working' THEN pieces END) AS unsent
+          FROM (SELECT class_id, state, count(*) AS pieces, count(score) AS marked, sum(state <> 'HandedIn' AND score IS NOT NULL AND (state <> 'Returned' OR score IS NOT returned_score)) AS loose FROM work WHERE class_id IN (SELECT id FROM k) GROUP BY class_id, state) GROUP BY class_id),
         u AS (
           SELECT i.class_id, count(*) AS unfiled FROM item i
           WHERE i.class_id IN (SELECT id FROM k) AND i.binned_at IS NULL
@@ -86,7 +88,7 @@ public static class ClosingStore
         n AS (SELECT rolled_from, min(state) AS next_year FROM class WHERE rolled_from IS NOT NULL AND kind = 'Class' AND binned_at IS NULL GROUP BY rolled_from)
         SELECT k.id AS class_id, ifnull(m.students, 0) AS students, ifnull(m.students_ever, 0) AS students_ever, ifnull(gr.groups, 0) AS groups, ifnull(gr.group_members, 0) AS group_members, ifnull(f.folders, 0) AS folders, ifnull(f.plan_folders, 0) - ifnull(g.plan_folders, 0) AS plan_folders,
           ifnull(f.own_folders, 0) - ifnull(g.own_folders, 0) AS own_folders, ifnull(a.assignments, 0) AS assignments, ifnull(a.draft_assignments, 0) AS draft_assignments,
-          ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
+          ifnull(w.held_marked, 0) AS held_marked, ifnull(w.held_unmarked, 0) AS held_unmarked, ifnull(w.loose_drafts, 0) AS loose_drafts, ifnull(w.returned, 0) AS returned, ifnull(w.unsent, 0) AS unsent,
           ifnull(u.unfiled, 0) AS unfiled, r.class_id IS NOT NULL AS run_going, n.next_year,
           ifnull(b.blind_copies, 0) AS blind_copies, ifnull(iv.invitations, 0) AS invitations, ifnull(oh.on_hold, 0) AS on_hold,
           (SELECT calendar_token IS NOT NULL FROM class WHERE id = k.id) AS calendar_on, EXISTS (SELECT 1 FROM shelf s WHERE s.class_id = k.id AND s.shut_at IS NULL AND s.until_day >= @today) AS shelf_set

@@ -74,7 +74,8 @@ public class MarkingDeskTests : SchoolTest
     {
         await school.HandIn(school.Umi, pot);
         Judge(school.Umi, 18.5m).Score.ShouldBe(18.5m);
-        Judge(school.Umi, 18.125m).Score.ShouldBe(18.125m);
+        Judge(school.Umi, 18.12m).Score.ShouldBe(18.12m);
+        Refused(() => Judge(school.Umi, 18.125m)).ShouldBe("score-decimals");
         Judge(school.Umi, null).Score.ShouldBeNull();
     }
 

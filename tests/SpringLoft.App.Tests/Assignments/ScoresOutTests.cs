@@ -36,7 +36,7 @@ public class ScoresOutTests : SchoolTest
         school.Returns.Mark(school.Lead, school.Class, draft.Id, 11, draft.Version);
         await Return(school.Rúna, formula, 20m);
 
-        var rows = Read(new ScoresOut(school.Premises).OfClass(school.Lead, school.Class));
+        var rows = Read(new ScoresOut(school.Premises).OfClass(school.Lead, school.Class, ScoreFormat.Table));
 
         rows[0].ShouldBe(["student number", "e-mail", "family name", "given name", "class", "Pinch pot, with \"rim\" (20)", "'=SUM(A1) (20)"]);
         rows.Skip(1).Select(r => (r[2], r[5], r[6])).ShouldBe([("Hallgrímsson", "18.5", ""), ("Ravndal", "", "20")]);
@@ -53,11 +53,11 @@ public class ScoresOutTests : SchoolTest
         await Return(school.Umi, school.Assign("Pinch pot"), 15);
         var combined = new CombinedRosters(school.Premises, school.Returns).Make(school.Lead, "All of Clay", [new(second, 3), new(school.Class, 0)]);
 
-        var rows = Read(new ScoresOut(school.Premises).OfCombined(school.Lead, combined));
+        var rows = Read(new ScoresOut(school.Premises).OfCombined(school.Lead, combined, ScoreFormat.Table));
 
         rows[0].Length.ShouldBe(6);
         rows.Skip(1).Select(r => r[5]).ShouldBe(["", "15", ""]);
         rows.Skip(1).Select(r => r[4]).Distinct().Count().ShouldBe(2);
-        Refused(() => new ScoresOut(school.Premises).OfCombined(school.CoTeacher, combined)).ShouldBe("not-found");
+        Refused(() => new ScoresOut(school.Premises).OfCombined(school.CoTeacher, combined, ScoreFormat.Table)).ShouldBe("not-found");
     }
 }

@@ -7,11 +7,11 @@ public class ReturnPreviewTests
 {
     private static readonly ReturnCandidate[] All =
     [
-        new(new(1), new(1), WorkState.HandedIn, 12, true),
-        new(new(2), new(1), WorkState.HandedIn, null, true),
-        new(new(3), new(2), WorkState.HandedIn, null, false),
-        new(new(4), new(3), WorkState.Returned, 9, true),
-        new(new(5), new(3), WorkState.Working, null, true),
+        new(new(1), new(1), new(WorkState.HandedIn, 1, 12), true),
+        new(new(2), new(1), new(WorkState.HandedIn, 1, null), true),
+        new(new(3), new(2), new(WorkState.HandedIn, 1, null), false),
+        new(new(4), new(3), new(WorkState.Returned, 1, 9, 9), true),
+        new(new(5), new(3), new(WorkState.Working, 1, null), true),
     ];
 
     [Fact]
@@ -25,6 +25,15 @@ public class ReturnPreviewTests
 
     [Fact]
     public void On_a_yes_unmarked_work_goes_too() => ReturnPreview.Of(All, unmarkedToo: true).ToReturn.Select(w => w.Value).ShouldBe([1, 2, 3]);
+
+    [Fact]
+    public void A_draft_mark_goes_with_the_others_wherever_its_piece_is()
+    {
+        var preview = ReturnPreview.Of([.. All, new(new(6), new(4), new(WorkState.Working, 0, 7), true), new(new(7), new(4), new(WorkState.Returned, 1, 8, 9), true)], unmarkedToo: false);
+
+        preview.ToReturn.Select(w => w.Value).ShouldBe([1, 3, 6, 7]);
+        (preview.Students, preview.DraftMarks).ShouldBe((3, 3));
+    }
 
     [Fact]
     public void Nothing_held_returns_nothing() => ReturnPreview.Of(All[3..], true).ToReturn.ShouldBeEmpty();

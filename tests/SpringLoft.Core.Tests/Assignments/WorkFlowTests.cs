@@ -31,7 +31,7 @@ public class WorkFlowTests
 
     [Fact]
     public void Returned_work_may_be_handed_in_again_and_its_mark_is_open_once_more() =>
-        WorkFlow.HandIn(new(WorkState.Returned, 1, 15), At).ShouldBe(Held);
+        WorkFlow.HandIn(new(WorkState.Returned, 1, 15, 15), At).ShouldBe(Held with { Counts = 15 });
 
     [Fact]
     public void Work_is_taken_back_until_marking_has_begun()
@@ -69,11 +69,37 @@ public class WorkFlowTests
     }
 
     [Fact]
-    public void What_is_with_the_student_is_neither_marked_nor_returned()
+    public void What_is_with_the_student_and_has_no_draft_mark_is_not_returned()
     {
-        Refused(() => WorkFlow.Mark(Begun, 10, At)).ShouldBe("work-not-held");
         Refused(() => WorkFlow.Return(Begun, true, At)).ShouldBe("work-not-held");
+        Refused(() => WorkFlow.Return(new(WorkState.Returned, 1, 12, 12), true, At)).ShouldBe("work-not-held");
     }
+
+    [Fact]
+    public void Work_done_on_paper_is_marked_and_its_mark_returned_without_a_file()
+    {
+        var marked = WorkFlow.Mark(Begun with { Files = 0 }, 10, At);
+
+        (WorkFlow.IsDraft(marked), WorkFlow.Holder(marked.State), marked.Counts).ShouldBe((true, HeldBy.Student, null));
+        WorkFlow.Return(marked, false, At).ShouldBe(new(WorkState.Returned, 0, 10, 10));
+    }
+
+    [Fact]
+    public void Returned_work_is_marked_anew_and_the_mark_that_was_returned_counts_until_then()
+    {
+        var returned = new WorkFact(WorkState.Returned, 1, 12, 12);
+        var anew = WorkFlow.Mark(returned, 14, At);
+
+        (WorkFlow.IsDraft(returned), WorkFlow.IsDraft(anew), anew.Counts).ShouldBe((false, true, 12));
+        WorkFlow.Mark(anew, null, At).ShouldBe(returned);
+        WorkFlow.Return(anew, false, At).Counts.ShouldBe(14);
+        WorkFlow.HandIn(anew, At).ShouldBe(new(WorkState.HandedIn, 1, 14, 12));
+    }
+
+    [Theory]
+    [InlineData(18.125, "score-decimals")]
+    [InlineData(18.12, null)]
+    public void A_mark_has_two_decimals_at_most(double score, string? code) => (code is null ? null : Refused(() => WorkFlow.Mark(Held, (decimal)score, At))).ShouldBe(code);
 
     [Fact]
     public void An_assignment_without_points_takes_no_mark() => Refused(() => WorkFlow.Mark(Held, 1, At with { Points = null })).ShouldBe("assignment-no-points");
@@ -88,12 +114,11 @@ public class WorkFlowTests
     }
 
     // Whatever is tried in whatever order, the work is with exactly one of the two, its files never vanish while the
-    // teacher holds it, and a mark is only there once it has been handed in.
+    // teacher holds it, a draft mark goes only by being returned, and what counts changes only then.
     [Fact]
     public void No_sequence_of_acts_loses_a_piece_of_work() => Gen.Int[0, 5].List[0, 40].Sample(acts =>
     {
         var work = new WorkFact(WorkState.Working, 0, null);
-        var everHandedIn = false;
         foreach (var act in acts)
         {
             var before = work;
@@ -110,10 +135,11 @@ public class WorkFlowTests
                 };
             }
             catch (RefusedException) { work.ShouldBe(before); }
-            everHandedIn |= work.State == WorkState.HandedIn;
             if (before.State == WorkState.HandedIn) work.Files.ShouldBe(before.Files);
-            if (work.State != WorkState.Working) work.Files.ShouldBeGreaterThanOrEqualTo(work.State == WorkState.HandedIn ? 1 : 0);
-            if (work.Score is not null) everHandedIn.ShouldBeTrue();
+            if (work.State == WorkState.HandedIn) work.Files.ShouldBePositive();
+            if (WorkFlow.IsDraft(before) && act != 5) work.Score.ShouldBe(before.Score);
+            if (act != 5) work.Counts.ShouldBe(before.Counts);
+            if (work.State == WorkState.Returned && act == 5) WorkFlow.IsDraft(work).ShouldBeFalse();
         }
     }, iter: 5000);
 

@@ -53,16 +53,4 @@ public class DirectoryRulesTests
     [InlineData("{shoe size}-12345678", "pattern-unknown-placeholder")]
     public void A_rule_that_gives_no_password_is_refused(string rule, string code) =>
         Should.Throw<RefusedException>(() => FirstPassword.Make(rule, new UserNameParts("Umi", "Hall", "1001", "6"), _ => 0)).Refusal.Code.ShouldBe(code);
-
-    /// <summary>Common practice: mean, median and sample standard deviation of 2, 4, 4, 4, 5, 5, 7, 9, worked by hand (squares sum to 32).</summary>
-    [Fact]
-    public void Scores_are_one_population_and_nothing_is_rounded()
-    {
-        var numbers = ScoreNumbers.Of([2, 4, 4, 4, 5, 5, 7, 9]);
-
-        (numbers.Count, numbers.Mean, numbers.Median).ShouldBe((8, 5.0, 4.5));
-        numbers.Deviation!.Value.ShouldBe(Math.Sqrt(32.0 / 7), 1e-12);
-        ScoreNumbers.Of([3]).ShouldBe(new ScoreNumbers(1, 3, 3, null));
-        ScoreNumbers.Of([]).ShouldBe(new ScoreNumbers(0, null, null, null));
-    }
 }

@@ -105,6 +105,9 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["combinedRoster"] = Staff,
         ["combinedMarking"] = Staff,
         ["exportCombinedScores"] = Staff,
+        ["combinedScores"] = Staff,
+        ["readCombinedScores"] = Staff,
+        ["takeScoresBack"] = Staff,
         ["changeCombined"] = Staff,
         ["removeCombined"] = Staff,
         ["previewCombinedReturn"] = Staff,
@@ -245,6 +248,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["withdrawAssignment"] = ClassStaff,
         ["publishMany"] = ClassStaff,
         ["exportScores"] = ClassStaff,
+        ["scores"] = ClassStaff,
+        ["readScores"] = ClassStaff,
         ["marking"] = ClassStaff,
         ["piece"] = ClassStaff,
         ["lookAtFile"] = ClassStaff,
@@ -374,6 +379,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         if (path.EndsWith("/loft/zips", StringComparison.Ordinal)) address += "?year=987654&apply=false";
         if (path.EndsWith("/structure", StringComparison.Ordinal)) address += "?apply=false";
         if (path.EndsWith("/loft/search", StringComparison.Ordinal)) address += "?find=x";
+        if (path.EndsWith("/scores/file", StringComparison.Ordinal)) address += "?format=Table";
         if (path.EndsWith("/resources/files", StringComparison.Ordinal)) address += "?apply=false";
         if (method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) address += "?version=1";
         var request = new HttpRequestMessage(new HttpMethod(method), address);

@@ -10,11 +10,11 @@ const staffViews = (id: string, assignment: number) => [
   "/", "/today", "/plan", "/plan/put?plan=2", "/plan/years", "/plan/names", "/plan/user-names", "/plan/first-passwords", "/plan/shared", "/plan/rules", "/plan/departments", "/set-up", "/set-up/many",
   "/enroll", "/enroll/directory", "/enroll/directory/duplicates", "/enroll/combined", "/enroll/deliveries", "/work", "/close", "/close/gate", "/close/take-homes", "/close/kept", "/roll-over", "/loft", "/audit", "/outbox", "/sign-ins",
   "/password", "/join", "/close/plan", "/enroll/directory/slips",
-  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", "work/new", `work/${assignment}`, `marking?assignment=${assignment}`, "close", "bin", "tidy", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
+  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", "work/new", `work/${assignment}`, `marking?assignment=${assignment}`, "scores", "close", "bin", "tidy", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
 ];
 
 // Of other people or other moments: a student's, an invitation, a run, one combined roster, one delivery, a page that sends elsewhere.
-const notWalked = ["/classes/:id", "/close/runs/:id", "/enroll/combined/:id", "/enroll/combined/:id/marking", "/enroll/deliveries/:id", "/invitation", "/roll-over/runs/:id", "/signed-on"];
+const notWalked = ["/classes/:id", "/close/runs/:id", "/enroll/combined/:id", "/enroll/combined/:id/marking", "/enroll/combined/:id/scores", "/enroll/deliveries/:id", "/invitation", "/roll-over/runs/:id", "/signed-on"];
 
 /** The page is as wide as the screen: nothing is moved sideways but what scrolls in its own place. */
 async function fits(page: Page, view: string, width: number) {

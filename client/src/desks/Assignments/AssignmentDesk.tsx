@@ -4,7 +4,7 @@ import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams, useSearchParams } from "react-router";
+import { Link as RouterLink, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useHead } from "../../api/queries";
 import { ClassBar } from "../../parts/ClassBar";
@@ -93,10 +93,10 @@ export function AssignmentDesk() {
               )}
               {d.assignments.length > 0 && (
                 <Typography variant="body2">
-                  <a href={`/api/classes/${id}/scores`} download>
-                    Download the scores
-                  </a>
-                  , a table for spreadsheets and other programs
+                  <Link component={RouterLink} to={`/classes/${id}/scores`}>
+                    Scores
+                  </Link>
+                  : figures of each assignment, out and in as a table
                 </Typography>
               )}
               <Typography variant="body2" sx={{ color: "text.secondary" }}>

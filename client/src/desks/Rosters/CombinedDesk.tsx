@@ -213,14 +213,22 @@ type Cell = Schemas["CombinedCell"];
 const pieceWords = (cell?: Cell): string =>
   cell === undefined
     ? ""
-    : cell.state === "Working"
-      ? "begun"
-      : cell.heldBy === "Teacher"
-        ? `held${cell.score != null ? `, ${cell.score}` : ""}`
-        : String(cell.score ?? "back");
+    : cell.draft && cell.heldBy === "Student"
+      ? `${cell.score} draft`
+      : cell.state === "Working"
+        ? "begun"
+        : cell.heldBy === "Teacher"
+          ? `held${cell.score != null ? `, ${cell.score}` : ""}`
+          : String(cell.score ?? "back");
 
 function Piece({ cell }: { cell?: Cell }) {
-  const mark = !cell || cell.state === "Working" ? "none" : cell.heldBy === "Teacher" ? "attention" : "done";
+  const mark = cell?.draft
+    ? "attention"
+    : !cell || cell.state === "Working"
+      ? "none"
+      : cell.heldBy === "Teacher"
+        ? "attention"
+        : "done";
   return <StateMark mark={mark}>{pieceWords(cell)}</StateMark>;
 }
 
@@ -231,10 +239,10 @@ function ToMark({ v }: { v: View }) {
   const waiting = v.assignments.filter((a) => a.held > 0);
   return (
     <Typography variant="body2">
-      <a href={`/api/combined/${v.id}/scores`} download>
-        Download the scores
-      </a>{" "}
-      {waiting.length > 0 && "of all sections. To mark over all sections: "}
+      <Link component={RouterLink} to={`/enroll/combined/${v.id}/scores`}>
+        Scores of all sections
+      </Link>
+      {waiting.length > 0 && ". To mark over all sections: "}
       {waiting.map((a, n) => (
         <span key={a.title}>
           {n > 0 && ", "}

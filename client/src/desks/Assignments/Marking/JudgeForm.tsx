@@ -1,7 +1,7 @@
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useEffect, useRef, type KeyboardEvent } from "react";
+import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { api, take, type Schemas } from "../../../api/client";
 import { useAct } from "../../../api/useAct";
 import { Behind } from "../../../parts/Behind";
@@ -27,7 +27,8 @@ export function JudgeForm(props: {
   const comment = useDraft(`comment:${w.id}`, "");
   const field = useRef<HTMLInputElement>(null);
   const typed = typedNumber(score.draft);
-  const held = w.heldBy === "Teacher";
+  const [anew, setAnew] = useState(w.draft);
+  const held = w.heldBy === "Teacher" || anew;
   const changed = typed !== (w.score ?? null);
   const points = w.points ?? null;
   const wrong = Number.isNaN(typed)
@@ -95,11 +96,16 @@ export function JudgeForm(props: {
         <div>
           <Typography>
             {w.state === "Working"
-              ? "This piece is with its student: it is marked once it is handed in."
+              ? "This piece is with its student. What was done on paper can be marked all the same."
               : w.counts != null
                 ? `Returned${w.returnedAt ? ` ${sayMoment(w.returnedAt)}` : ""} with ${w.counts} of ${points}.`
                 : `Returned${w.returnedAt ? ` ${sayMoment(w.returnedAt)}` : ""} without a mark.`}
           </Typography>
+          {points !== null && (
+            <Button variant="outlined" onClick={() => setAnew(true)}>
+              {w.state === "Working" ? "Mark it as done on paper" : "Mark it anew"}
+            </Button>
+          )}
         </div>
         <Said comments={w.comments} />
       </section>

@@ -3,7 +3,13 @@ import type { Schemas } from "../../../api/client";
 import { dotsOf, goesOn, nextWaiting, standingOf, stepped } from "./marking";
 
 const piece = (state: Schemas["WorkState"], score: number | null = null, counts: number | null = null) =>
-  ({ work: 1, state, score, counts }) as Schemas["MarkingPiece"];
+  ({
+    work: 1,
+    state,
+    score,
+    draft: score !== null && (state !== "Returned" || score !== counts),
+    counts,
+  }) as Schemas["MarkingPiece"];
 
 describe("a piece on the marking desk", () => {
   it("waits while it is held without a mark, and is a draft with one", () => {
@@ -12,6 +18,9 @@ describe("a piece on the marking desk", () => {
     // Handed in again: the mark of before counts, and it waits all the same.
     expect(standingOf(piece("HandedIn", null, 12))).toBe("waits");
     expect(standingOf(piece("Returned", null, 12))).toBe("back");
+    // Marked anew, or on paper: a draft wherever the piece is.
+    expect(standingOf(piece("Returned", 14, 12))).toBe("draft");
+    expect(standingOf(piece("Working", 14))).toBe("draft");
     expect(standingOf({ ...piece("Working"), work: null })).toBe("none");
     expect(standingOf(piece("Working"))).toBe("begun");
   });

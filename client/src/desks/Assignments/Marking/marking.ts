@@ -7,7 +7,8 @@ export type Standing = "none" | "begun" | "waits" | "draft" | "back";
 
 /** Where a piece stands: what waits is held without a mark; where there are no points, held at all. */
 export function standingOf(p: Piece): Standing {
-  if (p.state === "HandedIn") return p.score == null ? "waits" : "draft";
+  if (p.draft) return "draft";
+  if (p.state === "HandedIn") return "waits";
   if (p.state === "Returned") return "back";
   return p.work == null ? "none" : "begun";
 }
@@ -50,8 +51,8 @@ export function dotsOf(others: readonly Piece[], points: number, places = 40): D
   const high = new Map<number, number>();
   return others
     .flatMap((p) => {
-      const mark = p.state === "HandedIn" ? (p.score ?? p.counts) : p.counts;
-      return mark == null ? [] : [{ mark: Number(mark), draft: p.state === "HandedIn" && p.score != null }];
+      const mark = p.draft ? p.score : p.counts;
+      return mark == null ? [] : [{ mark: Number(mark), draft: p.draft }];
     })
     .sort((a, b) => Number(a.draft) - Number(b.draft) || a.mark - b.mark)
     .map(({ mark, draft }) => {

@@ -1,0 +1,113 @@
+using System.Globalization;
+using System.IO.Compression;
+using NodaTime;
+using NodaTime.Text;
+using SpringLoft.Core;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Formats.Csv;
+
+namespace SpringLoft.Formats.OneRoster;
+
+/// <summary>An assignment with a score.</summary>
+public sealed record GradebookItem(string SourcedId, string Title, string Instructions, LocalDate? Assigned, LocalDate? Due, string ClassSourcedId, decimal Points);
+
+/// <summary>A mark that was returned.</summary>
+public sealed record GradebookResult(string ItemSourcedId, string StudentSourcedId, decimal Score, LocalDate? On);
+
+/// <summary>
+/// The gradebook files of OneRoster 1.2 (1EdTech, "OneRoster CSV Binding"): categories.csv, lineItems.csv, results.csv and
+/// scoreScales.csv with a manifest. File and column names are written here from memory of that document.
+/// </summary>
+public static class OneRosterGradebook
+{
+    private const string Work = "category-work";
+    private static readonly string[] Items = ["sourcedId", "status", "dateLastModified", "title", "description", "assignDate", "dueDate", "classSourcedId", "categorySourcedId", "gradingPeriodSourcedId", "resultValueMin", "resultValueMax", "schoolSourcedId", "scoreScaleSourcedId"];
+    private static readonly string[] Results = ["sourcedId", "status", "dateLastModified", "lineItemSourcedId", "studentSourcedId", "scoreStatus", "score", "scoreDate", "comment", "textScore", "scoreScaleSourcedId"];
+
+    /// <summary>Is it a zip, and so a bundle rather than a table?</summary>
+    /// <param name="from">Seekable; stands at its beginning afterwards.</param>
+    public static bool IsBundle(Stream from)
+    {
+        Span<byte> head = stackalloc byte[2];
+        var n = from.ReadAtLeast(head, 2, throwOnEndOfStream: false);
+        from.Position = 0;
+        return n == 2 && head[0] == 'P' && head[1] == 'K';
+    }
+
+    /// <summary>Writes a bundle.</summary>
+    public static void Write(Stream to, IEnumerable<GradebookItem> items, IEnumerable<GradebookResult> results, Instant at)
+    {
+        using var zip = new ZipArchive(to, ZipArchiveMode.Create, leaveOpen: true);
+        void Add(string name, byte[] bytes)
+        {
+            var entry = zip.CreateEntry(name, CompressionLevel.Optimal);
+            entry.LastWriteTime = at.ToDateTimeOffset();
+            using var open = entry.Open();
+            open.Write(bytes);
+        }
+        Add("manifest.csv", CsvTable.Write(["propertyName", "value"], [["manifest.version", "1.0"], ["oneroster.version", "1.2"],
+            ["file.categories", "bulk"], ["file.lineItems", "bulk"], ["file.results", "bulk"], ["file.scoreScales", "bulk"], ["source.systemName", "Spring Loft"]]));
+        Add("categories.csv", CsvTable.Write(["sourcedId", "status", "dateLastModified", "title", "weight"], [[Work, null, null, "Work", null]]));
+        Add("lineItems.csv", CsvTable.Write(Items, items.Select(i => (IReadOnlyList<string?>)
+            [i.SourcedId, null, null, i.Title, i.Instructions, Day(i.Assigned), Day(i.Due), i.ClassSourcedId, Work, null, "0", Figure(i.Points), null, null])));
+        Add("results.csv", CsvTable.Write(Results, results.Select(r => (IReadOnlyList<string?>)
+            [$"{r.ItemSourcedId}-{r.StudentSourcedId}", null, null, r.ItemSourcedId, r.StudentSourcedId, "fully graded", Figure(r.Score), Day(r.On), null, null, null])));
+        // Points are no scale of steps.
+        Add("scoreScales.csv", CsvTable.Write(["sourcedId", "status", "dateLastModified", "title", "type", "orgSourcedId", "courseSourcedId", "classSourcedId", "scoreScaleValue"], []));
+    }
+
+    /// <summary>Reads lineItems.csv and results.csv: a row for each student and class, a column for each title.</summary>
+    /// <param name="from">A zip, seekable.</param>
+    /// <param name="sectionOf">The name of a class of ours by its sourcedId; null if it is none of them.</param>
+    /// <exception cref="RefusedException"><c>zip-…</c>, <c>table-…</c>, <c>oneroster-no-results</c>.</exception>
+    public static ScoreSheet Read(Stream from, Func<string, string?> sectionOf)
+    {
+        ZipArchive zip;
+        try { zip = Zips.ReadZip.Open(from); }
+        catch (InvalidDataException) { throw new RefusedException("zip-broken", "The zip can't be read: it is broken, or no zip at all.", "Export it again and send it once more.", "file"); }
+        using (zip)
+        {
+            Zips.ReadZip.CheckExpansion(zip.Entries.Sum(e => e.Length), from.Length);
+            var items = Rows(zip, "lineItems.csv", ["sourcedId", "title", "classSourcedId"]).Where(r => !Gone(r) && r["sourcedId"] is not null)
+                .GroupBy(r => r["sourcedId"]!, StringComparer.OrdinalIgnoreCase).ToDictionary(g => g.Key, g => g.First(), StringComparer.OrdinalIgnoreCase);
+            var columns = new List<string>();
+            var rows = new Dictionary<(string Student, string Class, int Again), (int Line, Dictionary<int, string> Cells)>();
+            foreach (var r in Rows(zip, "results.csv", ["lineItemSourcedId", "studentSourcedId", "score"]).Where(r => !Gone(r)))
+            {
+                if (r["studentSourcedId"] is not { } student || r["lineItemSourcedId"] is not { } of || r["score"] is not { } score) continue;
+                var item = items.GetValueOrDefault(of);
+                var head = item is null ? of : item["resultValueMax"] is { } points ? $"{item["title"]} ({points})" : item["title"] ?? of;
+                var at = columns.FindIndex(x => x.Equals(head, StringComparison.OrdinalIgnoreCase));
+                if (at < 0) { at = columns.Count; columns.Add(head); }
+                // Two results of one student for one item are two rows: which of them is meant, nobody knows.
+                var key = (Student: student, Class: item?["classSourcedId"] ?? "", Again: 0);
+                while (rows.TryGetValue(key, out var there) && there.Cells.ContainsKey(at)) key.Again++;
+                if (!rows.TryGetValue(key, out var row)) rows[key] = row = (r.Line, []);
+                row.Cells[at] = score;
+            }
+            return new(columns, [.. rows.Select(r => new ScoreRow(r.Value.Line, r.Key.Student, null, null, r.Key.Class.Length == 0 ? null : sectionOf(r.Key.Class) ?? r.Key.Class,
+                [.. columns.Select((_, i) => r.Value.Cells.GetValueOrDefault(i))]))]);
+        }
+    }
+
+    private static IReadOnlyList<CsvRow> Rows(ZipArchive zip, string name, IReadOnlyList<string> needed)
+    {
+        var entry = zip.Entries.FirstOrDefault(e => e.Name.Equals(name, StringComparison.OrdinalIgnoreCase))
+            ?? throw new RefusedException("oneroster-no-results", $"There is no {name} in the zip.", "Export the gradebook with lineItems.csv and results.csv, or send a plain table.", "file");
+        using var aside = new MemoryStream();
+        try
+        {
+            using var open = new Zips.CheckedEntry(entry);
+            open.CopyTo(aside);
+        }
+        catch (InvalidDataException) { throw new RefusedException("zip-broken", $"“{name}” in the zip is broken.", "Export it again and send it once more.", "file"); }
+        aside.Position = 0;
+        return CsvRows.Read(aside, name, needed);
+    }
+
+    private static bool Gone(CsvRow r) => string.Equals(r["status"], "tobedeleted", StringComparison.OrdinalIgnoreCase);
+
+    private static string? Day(LocalDate? day) => day is { } d ? LocalDatePattern.Iso.Format(d) : null;
+
+    private static string Figure(decimal n) => n.ToString("0.############", CultureInfo.InvariantCulture);
+}
