@@ -69,6 +69,7 @@ const BinDesk = desk(() => import("./desks/Workspaces/BinDesk"), "BinDesk");
 const Departments = desk(() => import("./desks/Workspaces/Departments"), "Departments");
 const MakeClass = desk(() => import("./desks/Workspaces/MakeClass"), "MakeClass");
 const MakeMany = desk(() => import("./desks/Workspaces/MakeMany"), "MakeMany");
+const NoticeDesk = desk(() => import("./desks/Workspaces/Notices/NoticeDesk"), "NoticeDesk");
 const SeeAs = desk(() => import("./desks/Workspaces/SeeAs"), "SeeAs");
 const SharedThings = desk(() => import("./desks/Workspaces/SharedThings"), "SharedThings");
 const StudentClass = desk(() => import("./desks/Workspaces/StudentClass"), "StudentClass");
@@ -166,6 +167,7 @@ export function App() {
                 <Route path="/enroll/combined/:id/marking" element={<CombinedMarking />} />
                 <Route path="/enroll/combined/:id/scores" element={<CombinedScores />} />
                 <Route path="/enroll" element={<YearBoard me={me.data} season="roster" />} />
+                <Route path="/work/notices" element={<NoticeDesk />} />
                 <Route path="/work" element={<YearBoard me={me.data} season="work" />} />
                 <Route path="/close" element={<ClosingMatrix me={me.data} />} />
                 <Route path="/close/take-homes" element={<TakeHomes me={me.data} />} />

@@ -37,6 +37,8 @@ internal sealed class DemoArranging(Premises premises, DemoPeople people)
     internal void Make(IReadOnlyList<ClassId> classes)
     {
         var coordinator = Coordinator();
+        // Before the open day, to everybody of the school.
+        premises.Db.Write(c => NoticeStore.Add(c, new NoticeRow { AuthorId = coordinator.Id, Text = "Open day on the quay, Saturday 19 June, from ten. Families are welcome.", ForSchool = true, MadeAt = DemoYears.At(new LocalDate(2027, 6, 1)), PostedAt = DemoYears.At(new LocalDate(2027, 6, 1)), PinnedUntil = new LocalDate(2027, 6, 19) }, []));
         var things = new SharedThings(premises);
         things.Add(coordinator, new("Tide tables of the island", "https://tides.skerrypoint.invalid/tables", ForWhom.Everybody, null, null, 0));
         things.Add(coordinator, new("Reading room catalogue", "https://books.skerrypoint.invalid/", ForWhom.Everybody, null, null, 0));

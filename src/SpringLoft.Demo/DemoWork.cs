@@ -27,13 +27,14 @@ internal sealed class DemoWork(Premises premises)
         Link(c, id, lead, "Harbour tide gauge", "https://tides.skerrypoint.invalid/", start, early);
         Link(c, id, lead, $"{course.Name}: glossary", $"https://words.skerrypoint.invalid/{course.Mark}", start, early);
         Item(c, id, lead, false, "Term plan.csv", "week,topic\r\n1,Start\r\n2,First piece\r\n", folders["staff/staff-plans"].Id, early);
-        ClassStore.AddNotice(c, id, lead.Id, "Bring an apron and a pencil to the first lesson.", DemoYears.At(year.First));
-        ClassStore.AddNotice(c, id, lead.Id, "Open day on the quay: everybody shows one piece.", DemoYears.At(weeks[^6].Days[0]));
+        Tell("Bring an apron and a pencil to the first lesson.", DemoYears.At(year.First));
+        Tell("Open day on the quay: everybody shows one piece.", DemoYears.At(weeks[^6].Days[0]));
+        void Tell(string text, Instant at) => NoticeStore.Add(c, new NoticeRow { AuthorId = lead.Id, Text = text, MadeAt = at, PostedAt = at }, [(id, null)]);
 
         foreach (var (title, n) in course.Assignments.Select((t, n) => (t, n)))
             Assignment(c, id, course, lead, roster, folders, weeks, title, n, index, state);
 
-        if (state == DemoState.Tidy && index % 3 == 0 && year.First.Year == 2026) Spring(c, id, roster, weeks, start);
+        if (state == DemoState.Tidy && index % 3 == 0 && year.First.Year == 2026) Spring(c, id, lead, roster, weeks, start, told: index % 9 == 3);
         if (state == DemoState.DraftLeft)
             AssignmentStore.Add(c, id, new AssignmentRow { Title = "Idea for next year", Instructions = "Not ready yet.", MadeAt = DemoYears.At(weeks[^8].Days[0]) }, [start], []);
         if (state == DemoState.Unfiled)
@@ -86,12 +87,21 @@ internal sealed class DemoWork(Premises premises)
         }
     }
 
+    // One that stands on top to the end of the year, and that most have seen.
+    private static void Tell(IDbConnection c, ClassId id, Person lead, IReadOnlyList<Person> roster, IReadOnlyList<SchoolWeek> weeks)
+    {
+        var day = weeks[^3].Days[1];
+        var told = NoticeStore.Add(c, new NoticeRow { AuthorId = lead.Id, Text = "Aprons and boots come home on the **last Friday**. What is left here then goes to the quay sale.", MadeAt = DemoYears.At(day), PostedAt = DemoYears.At(day), PinnedUntil = weeks[^1].Days[^1] }, [(id, null)]);
+        foreach (var s in roster.Where((_, i) => i % 5 != 2)) NoticeStore.See(c, s.Id, [told], DemoYears.At(day.PlusDays(1)));
+    }
+
     // What is going on in the last weeks: one that is late for some, one due today, one on Thursday.
-    private void Spring(IDbConnection c, ClassId id, IReadOnlyList<Person> roster, IReadOnlyList<SchoolWeek> weeks, FolderId start)
+    private void Spring(IDbConnection c, ClassId id, Person lead, IReadOnlyList<Person> roster, IReadOnlyList<SchoolWeek> weeks, FolderId start, bool told)
     {
         var friday = weeks[^3].Days[^1];
         Give("Log of the week", "Three sentences: what you made, what went wrong, what comes next.", 10, friday, new LocalTime(15, 30), 10);
         Give("List for the open day", "What you show on the quay, and what you need for it. One page or a photo.", null, weeks[^2].Days[0], null, null);
+        if (told) Tell(c, id, lead, roster, weeks);
         Give("Last sketch", "From memory, in ten minutes. Then once more beside the thing itself.", 20, weeks[^2].Days[^2], null, 0);
 
         void Give(string title, string instructions, decimal? points, LocalDate due, LocalTime? time, int? late)

@@ -236,6 +236,7 @@ YearEndpoints.Map(api);
 NamingEndpoints.Map(api);
 PlanEndpoints.Map(api);
 WorkspaceEndpoints.Map(api);
+NoticeEndpoints.Map(api);
 RosterEndpoints.Map(api);
 DeliveryEndpoints.Map(api);
 DirectoryEndpoints.Map(api);

@@ -18,9 +18,9 @@ public sealed class MigrationTests : IDisposable
     // and a shelf is found by a digest that is made where it is missing.
     private static readonly string[] Rewritten = ["folder.plan_key", "plan_put.steps", "person_join.undo", "class.calendar_token", "shelf.token_sha256"];
 
-    // A note that a take-home alone holds something: asked of its content since version 25. A sign-in is a row and a wrong
+    // A note that a take-home alone holds something: asked of its content since version 25. Where a notice stands is a row of its own since version 42. A sign-in is a row and a wrong
     // password is counted where it comes from since version 33.
-    private static readonly string[] Dropped = ["take_home_seal.", "sign_in.stamp", "sign_in.wrong_in_row", "sign_in.shut_until"];
+    private static readonly string[] Dropped = ["take_home_seal.", "sign_in.stamp", "sign_in.wrong_in_row", "sign_in.shut_until", "notice.class_id"];
 
     /// <summary>From each version, with two rows in every table that it has: one with every column filled, one with as little as may be.</summary>
     [Theory]
@@ -42,6 +42,26 @@ public sealed class MigrationTests : IDisposable
         foreach (var (column, values) in before.Where(x => !Rewritten.Contains(x.Key) && !Dropped.Any(d => x.Key.StartsWith(d, StringComparison.Ordinal)))) after[column].ShouldBe(values, column);
         database.Read(c => c.Query("PRAGMA foreign_key_check").Count()).ShouldBe(0);
         database.Read(c => c.ExecuteScalar<string>("PRAGMA integrity_check")).ShouldBe("ok");
+    }
+
+    [Fact]
+    public void A_notice_stands_where_it_stood_and_goes_with_the_last_class_that_it_stands_in()
+    {
+        Migrator.Run(Connection, 41);
+        using (var c = new SqliteConnection(Connection))
+        {
+            c.Open();
+            AnyRows.Fill(c);
+        }
+        List<(long, long)> before;
+        using (var c = new SqliteConnection(Connection)) before = [.. c.Query<(long, long)>("SELECT id, class_id FROM notice ORDER BY id")];
+
+        using var database = new Database(File);
+
+        before.Count.ShouldBe(2);
+        database.Read(c => c.Query<(long, long)>("SELECT notice_id, class_id FROM notice_class ORDER BY notice_id").ToList()).ShouldBe(before);
+        database.Write(c => c.Execute("DELETE FROM notice_class WHERE notice_id = @id", new { id = before[0].Item1 }));
+        database.Read(c => c.Query<long>("SELECT id FROM notice").ToList()).ShouldBe([before[1].Item1]);
     }
 
     [Fact]

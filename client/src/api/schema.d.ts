@@ -2068,6 +2068,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/notices/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["seeNotices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/kept-copies": {
         parameters: {
             query?: never;
@@ -2606,6 +2622,70 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["bringBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["notices"];
+        put?: never;
+        post: operations["postNotices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewNotice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices/{noticeId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeNotice"];
+        post?: never;
+        delete: operations["withdrawNotice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices/{noticeId}/readers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["noticeReaders"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4296,7 +4376,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -5968,6 +6048,14 @@ export interface components {
             folders: null | components["schemas"]["UnfoldingView"];
             from: null | components["schemas"]["CopyView"];
         };
+        NewNotice: {
+            text: null | string;
+            classes: null | number[];
+            group: null | components["schemas"]["GroupId"];
+            school: boolean;
+            postAt: null | components["schemas"]["LocalDateTime"];
+            pinnedUntil: null | components["schemas"]["LocalDate"];
+        };
         NewPasskeyBody: {
             name: null | string;
             answer: null | string;
@@ -5989,10 +6077,79 @@ export interface components {
         NoticeBody: {
             text: null | string;
         };
-        NoticeView: {
+        NoticeClass: {
+            id: components["schemas"]["ClassId"];
+            name: string;
+            mark: string;
+            state: components["schemas"]["ClassState"];
+            /** Format: int32 */
+            students: number;
+            groups: components["schemas"]["GroupName"][];
+        };
+        NoticeLine: {
+            /** Format: int64 */
+            id: number;
             text: string;
             author: string;
-            postedAt: components["schemas"]["Instant"];
+            school: boolean;
+            state: components["schemas"]["NoticeState"];
+            postAt: null | components["schemas"]["LocalDateTime"];
+            postedAt: null | components["schemas"]["Instant"];
+            changedAt: null | components["schemas"]["Instant"];
+            pinnedUntil: null | components["schemas"]["LocalDate"];
+            places: components["schemas"]["NoticePlace"][];
+            /** Format: int32 */
+            elsewhere: number;
+            /** Format: int32 */
+            for: null | number;
+            /** Format: int32 */
+            seen: number;
+            may: boolean;
+            /** Format: int32 */
+            version: number;
+        };
+        NoticePlace: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            group: null | string;
+        };
+        NoticePreview: {
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            later: number;
+            classes: components["schemas"]["NoticeReach"][];
+        };
+        NoticeReach: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            state: components["schemas"]["ClassState"];
+            /** Format: int32 */
+            students: number;
+        };
+        NoticeReader: {
+            person: components["schemas"]["PersonId"];
+            sortName: string;
+            className: string;
+            seenAt: null | components["schemas"]["Instant"];
+        };
+        /** @enum {unknown} */
+        NoticeState: "Waits" | "Posted" | "Withdrawn";
+        NoticesView: {
+            notices: components["schemas"]["NoticeLine"][];
+            classes: components["schemas"]["NoticeClass"][];
+            mayTellSchool: boolean;
+        };
+        NoticeView: {
+            /** Format: int64 */
+            id: number;
+            text: string;
+            author: string;
+            postedAt: null | components["schemas"]["Instant"];
+            postAt: null | components["schemas"]["LocalDateTime"];
+            changedAt: null | components["schemas"]["Instant"];
+            pinned: boolean;
+            group: null | string;
         };
         OfferedThing: {
             id: components["schemas"]["ResourceId"];
@@ -7184,11 +7341,15 @@ export interface components {
             given: number;
         };
         TodayNotice: {
-            class: components["schemas"]["ClassId"];
-            course: string;
-            mark: string;
+            /** Format: int64 */
+            id: number;
+            class: null | components["schemas"]["ClassId"];
+            course: null | string;
+            mark: null | string;
             text: string;
+            author: string;
             postedAt: components["schemas"]["Instant"];
+            pinned: boolean;
             isNew: boolean;
         };
         TodayPiece: {
@@ -12203,6 +12364,35 @@ export interface operations {
             };
         };
     };
+    seeNotices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     keepCopy: {
         parameters: {
             query?: never;
@@ -13412,6 +13602,198 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    notices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    postNotices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNotice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewNotice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNotice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticePreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeNotice: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                noticeId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNotice"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    withdrawNotice: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                noticeId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    noticeReaders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                noticeId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeReader"][];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -21,8 +21,9 @@ public sealed record TodayPiece(ClassId Class, string Course, string Mark, Assig
 /// <param name="IsNew">Since the student's visit before this one.</param>
 public sealed record TodayReturn(ClassId Class, string Course, string Mark, AssignmentId Assignment, string Title, FolderId Folder, decimal? Score, decimal? Points, string? Said, Instant ReturnedAt, bool IsNew);
 
-/// <summary>A notice of the last days.</summary>
-public sealed record TodayNotice(ClassId Class, string Course, string Mark, string Text, Instant PostedAt, bool IsNew);
+/// <summary>A notice of the last days, or one that is pinned.</summary>
+/// <param name="Class">Null for one to the whole school.</param>
+public sealed record TodayNotice(long Id, ClassId? Class, string? Course, string? Mark, string Text, string Author, Instant PostedAt, bool Pinned, bool IsNew);
 
 /// <summary>Pieces of an assignment that wait for staff to mark or to return them.</summary>
 /// <param name="Oldest">When the one that has waited longest was handed in.</param>
@@ -53,26 +54,45 @@ public sealed class Today(Premises premises)
         var ends = clock.Today.DayOfWeek == first ? clock.Today.PlusDays(6) : clock.Today.Next(first).PlusDays(-1);
         var pieces = new List<TodayPiece>();
         var back = new List<TodayReturn>();
-        var notices = new List<TodayNotice>();
         var waiting = new List<TodayWaiting>();
         var due = new List<TodayDue>();
-        foreach (var k in ClassStore.OfPerson(c, who.Id).Where(k => k is { Kind: WorkspaceKind.Class, State: ClassState.Open }))
+        var classes = Classes(c, who);
+        foreach (var at in classes)
         {
-            var at = ClassGate.Find(c, who, k.Id);
             if (at.Standing >= Standing.CoTeacher)
             {
                 waiting.AddRange(Waiting(c, at));
                 due.AddRange(DueSoon(c, at, ends));
             }
-            else if (at.Standing == Standing.Student) OfClass(c, at, who.Id, ends, seen, pieces, back, notices);
+            else if (at.Standing == Standing.Student) OfClass(c, at, who.Id, ends, seen, pieces, back);
         }
         return new TodayView(clock.Today, weeks.FirstOrDefault(w => w.Starts <= clock.Today && clock.Today < w.Starts.PlusDays(7))?.Number, year is null ? null : weeks.Sum(w => w.Days.Count(d => d >= clock.Today)),
             [.. pieces.OrderBy(p => p.When).ThenBy(p => p.DueOn).ThenBy(p => p.DueTime ?? LocalTime.MaxValue).ThenBy(p => p.Course, StringComparer.Ordinal)],
-            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. notices.OrderByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)]);
+            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. Told(c, who, classes).Select(n => Notice(n.Row, n.At, seen)).OrderByDescending(n => n.Pinned).ThenByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)]);
     });
 
     /// <summary>Notes the look: at the next visit what is there now is not new any more.</summary>
-    public void Seen(Caller who) => premises.Db.Write(c => PersonStore.SeeToday(c, who.Id, premises.Clock.Now, Before(c, who)));
+    public void Seen(Caller who) => premises.Db.Write(c =>
+    {
+        PersonStore.SeeToday(c, who.Id, premises.Clock.Now, Before(c, who));
+        NoticeStore.See(c, who.Id, Told(c, who, Classes(c, who)).Select(n => n.Row.Id), premises.Clock.Now);
+    });
+
+    private static List<ClassAndPlace> Classes(IDbConnection c, Caller who) =>
+        [.. ClassStore.OfPerson(c, who.Id).Where(k => k is { Kind: WorkspaceKind.Class, State: ClassState.Open }).Select(k => ClassGate.Find(c, who, k.Id))];
+
+    // What somebody else told them in the last days, or pinned; the same notice in several of their classes once.
+    private IEnumerable<(NoticeRow Row, ClassAndPlace? At)> Told(IDbConnection c, Caller who, IReadOnlyList<ClassAndPlace> classes)
+    {
+        var since = premises.Clock.Now - Recent;
+        return classes.SelectMany(at => Notices.OfClass(c, at, premises.Clock.Today).Select(n => (Row: n, At: (ClassAndPlace?)at)))
+            .Where(n => n.Row.PostedAt is { } posted && (posted > since || NoticeSight.IsPinned(n.Row.Fact, premises.Clock.Today)))
+            .Concat(NoticeStore.OfSchool(c, since, premises.Clock.Today).Select(n => (Row: n, At: (ClassAndPlace?)null)))
+            .Where(n => n.Row.AuthorId != who.Id).DistinctBy(n => n.Row.Id);
+    }
+
+    private TodayNotice Notice(NoticeRow n, ClassAndPlace? at, Instant? seen) =>
+        new(n.Id, at?.Class.Id, at?.Class.Course, at?.Class.Mark, n.Text, n.Author, n.PostedAt!.Value, NoticeSight.IsPinned(n.Fact, premises.Clock.Today), seen is null || n.PostedAt > seen);
 
     // When the visit before this one ended.
     private Instant? Before(IDbConnection c, Caller who)
@@ -81,7 +101,7 @@ public sealed class Today(Premises premises)
         return DayList.Before(seen, before, premises.Clock.Now);
     }
 
-    private void OfClass(IDbConnection c, ClassAndPlace at, PersonId who, LocalDate ends, Instant? seen, List<TodayPiece> pieces, List<TodayReturn> back, List<TodayNotice> notices)
+    private void OfClass(IDbConnection c, ClassAndPlace at, PersonId who, LocalDate ends, Instant? seen, List<TodayPiece> pieces, List<TodayReturn> back)
     {
         var (id, k, clock) = (at.Class.Id, at.Class, premises.Clock);
         var access = new Access(at.Viewer(who), FolderStore.OfClass(c, id).Select(f => f.Fact));
@@ -100,7 +120,6 @@ public sealed class Today(Premises premises)
             if (DayList.Of(a.Due, clock.Now, clock.Zone, ends) is not { } when) continue;
             pieces.Add(new(id, k.Course, k.Mark, a.Id, a.Title, folder, when, a.DueOn, a.DueTime, a is { DueOn: { } day, LateDays: > 0 and { } late } ? day.PlusDays(late) : null, own is not null && WorkStore.Files(c, own.Id).Count > 0, own?.ReturnedAt is not null));
         }
-        notices.AddRange(ClassStore.Notices(c, id).Where(n => n.PostedAt > clock.Now - Recent).Select(n => new TodayNotice(id, k.Course, k.Mark, n.Text, n.PostedAt, seen is null || n.PostedAt > seen)));
     }
 
     private IEnumerable<TodayDue> DueSoon(IDbConnection c, ClassAndPlace at, LocalDate ends)

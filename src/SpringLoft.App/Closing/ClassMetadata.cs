@@ -59,8 +59,8 @@ internal static class ClassMetadata
             [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt), Number(w.ReturnedScore) })]);
         yield return ("comments", ["work", "author", "text", "at"],
             [.. WorkStore.CommentsOfClass(c, k.Id).OrderBy(g => g.Key.Value).SelectMany(g => g).Select(m => new[] { Number(m.WorkId.Value), m.Author, m.Text, At(m.At) })]);
-        yield return ("notices", ["author", "text", "posted"],
-            [.. ClassStore.Notices(c, k.Id).Select(n => new[] { n.Author, n.Text, At(n.PostedAt) })]);
+        yield return ("notices", ["author", "text", "posted", "group", "changed", "withdrawn"],
+            [.. NoticeStore.OfClass(c, k.Id).Select(n => new[] { n.Author, n.Text, At(n.PostedAt), n.GroupId is { } g ? Number(g.Value) : null, At(n.ChangedAt), At(n.WithdrawnAt) })]);
     }
 
     private static string Ids(IEnumerable<FolderId> folders) => string.Join(' ', folders.Select(f => f.Value).Order());

@@ -105,7 +105,9 @@ public sealed class PackageIntake(Premises premises)
             Items(id, folders, Who);
             var assignments = Assignments(id, folders, people);
             Work(id, assignments, people, Who);
-            foreach (var n in tables["notices"]) ClassStore.AddNotice(c, id, by.Id, $"{n.GetValueOrDefault("author")}: {Text(n, "text")}", At(n, "posted") ?? now);
+            // What was withdrawn, or never posted, was told to nobody.
+            foreach (var n in tables["notices"].Where(n => At(n, "withdrawn") is null && At(n, "posted") is not null))
+                NoticeStore.Add(c, new NoticeRow { AuthorId = by.Id, Text = $"{n.GetValueOrDefault("author")}: {Text(n, "text")}", MadeAt = now, PostedAt = At(n, "posted"), ChangedAt = At(n, "changed") }, [(id, null)]);
             ClassStore.SetState(c, ClassStore.Find(c, id)!, ClassState.Open, At(Class, "opened") ?? now, AfterArchive.View);
             ClassStore.SetState(c, ClassStore.Find(c, id)!, ClassState.Archived, now, AfterArchive.View);
             // Its own package is the proof that it is as it was written.

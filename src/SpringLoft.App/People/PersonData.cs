@@ -31,6 +31,8 @@ public sealed class PersonData(Premises premises)
         ["work_file"] = "Files of work",
         ["work_comment"] = "Written about work",
         ["notice"] = "Notices written",
+        ["notice_seen"] = "Notices seen",
+        ["score_import"] = "Scores taken in",
         ["audit"] = "Done, by the audit trail",
         ["take_home"] = "Take-homes",
     };

@@ -27,7 +27,7 @@ internal sealed record WhatStands(
             [.. rows.Select(f => new OldFolder(f.Id, f.ParentId, f.Rule, f.StudentId, f.BinnedAt is not null, f.GroupId))],
             [.. items.Select(i => new OldItem(i.Id, [.. filings[i.Id]], i.ByStudent, i.BinnedAt is not null, i.Kind, i.MayCopy))],
             new(assignments.Count, AssignmentStore.BinnedCount(c, id), RosterStore.CountOf(c, id, ClassRole.Student), RosterStore.CountOf(c, id, ClassRole.CoTeacher),
-                ClassStore.NoticeCount(c, id), WorkStore.CountOf(c, id), groups.Count), choice));
+                NoticeStore.CountOf(c, id), WorkStore.CountOf(c, id), groups.Count), choice));
     }
 
     /// <summary>Its items as they would be copied, the bin left out.</summary>

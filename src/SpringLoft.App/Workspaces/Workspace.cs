@@ -56,7 +56,9 @@ public sealed class Workspace(Premises premises)
         var assignments = InSight.Of(c, at, who, access, placed, given, a => own?.View(a) is not null)
             .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null, [.. placed[a.Id].Where(visible.Contains)],
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id))).ToList();
-        var notices = staff || open ? ClassStore.Notices(c, id).Select(n => new NoticeView(n.Text, n.Author, n.PostedAt)).ToList() : [];
+        var groupNames = GroupStore.OfClass(c, id).ToDictionary(g => g.Id, g => g.Name);
+        var notices = Notices.OfClass(c, at, premises.Clock.Today).Select(n => new NoticeView(n.Id, n.Text, n.Author, n.PostedAt, n.PostAt is { } p ? premises.Clock.LocalOf(p) : null, n.ChangedAt,
+            NoticeSight.IsPinned(n.Fact, premises.Clock.Today), n.GroupId is { } g ? groupNames.GetValueOrDefault(g) : null)).ToList();
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];
         return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null, staff || open ? at.Class.Welcome : "", uses,
             staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : [],

@@ -56,7 +56,9 @@ public sealed record AssignmentView(
     IReadOnlyList<PersonId> GivenTo, int Version, OwnWorkView? Own);
 
 /// <summary>A notice.</summary>
-public sealed record NoticeView(string Text, string Author, Instant PostedAt);
+/// <param name="PostedAt">Null while it waits for its moment, which only staff see.</param>
+/// <param name="Group">The group that it is for; null for all of the class.</param>
+public sealed record NoticeView(long Id, string Text, string Author, Instant? PostedAt, LocalDateTime? PostAt, Instant? ChangedAt, bool Pinned, string? Group);
 
 /// <summary>A site or shared material that the class uses.</summary>
 public sealed record UsedThing(ResourceId Id, string Title, string? Url, string? FileName, ForWhom ForWhom);

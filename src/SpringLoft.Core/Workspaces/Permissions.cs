@@ -98,6 +98,9 @@ public enum Act
     /// <summary>See letters on their way, and have one tried again.</summary>
     KeepLetters,
 
+    /// <summary>Post notices to everybody of the school.</summary>
+    TellSchool,
+
     /// <summary>Move the date that the demo believes in.</summary>
     MoveDate,
 
@@ -113,8 +116,11 @@ public enum Act
     /// <summary>Fetch one's own work from a class, also after leaving it.</summary>
     TakeHome,
 
-    /// <summary>Arrange folders, assignments, notices; see the roster.</summary>
+    /// <summary>Arrange folders and assignments; see the roster.</summary>
     Arrange,
+
+    /// <summary>Post notices to a class, change and withdraw them, see who has seen them.</summary>
+    PostNotices,
 
     /// <summary>Put a folder plan to a class, and take it back.</summary>
     PutPlan,
@@ -202,6 +208,7 @@ public static class Permissions
         new(Act.EndOwnPassword, ActScope.School, Coordinating),
         new(Act.LetClassHaveSlips, ActScope.School, Coordinating),
         new(Act.KeepLetters, ActScope.School, Coordinating),
+        new(Act.TellSchool, ActScope.School, Coordinating),
         new(Act.MoveDate, ActScope.School, Coordinating),
 
         new(Act.SeeClass, ActScope.Class, [], Standing.Student),
@@ -209,6 +216,7 @@ public static class Permissions
         new(Act.HandIn, ActScope.Class, [], Standing.Student, Standing.Student),
         new(Act.TakeHome, ActScope.Class, [], Standing.Left),
         new(Act.Arrange, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.PostNotices, ActScope.Class, [], Standing.CoTeacher),
         new(Act.PutPlan, ActScope.Class, [], Standing.Lead),
         new(Act.ManageRoster, ActScope.Class, [], Standing.CoTeacher),
         new(Act.HaveSlips, ActScope.Class, [], Standing.CoTeacher),

@@ -8,8 +8,8 @@ using SpringLoft.Core;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>What is due by the clock: drafts that are to be published, the roster feed, what has lain in the bin long enough, and once a day what the school's rules keep no longer and the files that nothing refers to.</summary>
-internal sealed class ClockWorker(Premises premises, Publishing publishing, Feeding feeding, LoftBin bin, ClassBin bins, Keeping keeping, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
+/// <summary>What is due by the clock: drafts that are to be published, notices that are to be posted, the roster feed, what has lain in the bin long enough, and once a day what the school's rules keep no longer and the files that nothing refers to.</summary>
+internal sealed class ClockWorker(Premises premises, Publishing publishing, Notices notices, Feeding feeding, LoftBin bin, ClassBin bins, Keeping keeping, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
@@ -25,6 +25,7 @@ internal sealed class ClockWorker(Premises premises, Publishing publishing, Feed
                 try
                 {
                     publishing.Go();
+                    notices.Go();
                     bin.LetGo();
                     bins.LetGo();
                     if (swept != premises.Clock.Today)

@@ -69,9 +69,14 @@ internal static class WorkspaceEndpoints
         k.MapPost("/giving", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Give(who, new(classId), body)).WithName("give").Needs(Act.Arrange);
         k.MapPost("/notices", (long classId, NoticeBody body, Caller who, Notices notices) =>
         {
-            notices.Post(who, new(classId), body.Text);
+            notices.Post(who, new(body.Text, [new(classId)], null, false, null, null));
             return TypedResults.NoContent();
-        }).WithName("postNotice").Needs(Act.Arrange);
+        }).WithName("postNotice").Needs(Act.PostNotices);
+        k.MapPost("/notices/seen", (long classId, Caller who, Notices notices) =>
+        {
+            notices.SeenIn(who, new(classId));
+            return TypedResults.NoContent();
+        }).WithName("seeNotices").Needs(Act.SeeClass);
         api.MapGet("/kept-copies", (Caller who, KeptCopies kept) => kept.Mine(who)).WithName("keptCopies").Needs(Act.SeeBoard);
         k.MapPost("/kept-copies", (long classId, KeepBody body, Caller who, KeptCopies kept) => new Made(kept.Keep(who, new(classId), body.Folder).Value)).WithName("keepCopy").Needs(Act.Arrange);
         k.MapDelete("/kept-copy", (long classId, Caller who, KeptCopies kept) =>

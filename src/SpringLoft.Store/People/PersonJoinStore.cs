@@ -21,7 +21,7 @@ public sealed record PersonJoinRow
 /// <param name="Earlier">Who had been joined into the one who is gone: they are the kept one then, so that nobody is somebody who is gone.</param>
 /// <param name="TakeHomes">Take-homes of years of which the kept one had none; null where the join was made before they came along.</param>
 internal sealed record JoinUndo(
-    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null, List<RowsTo>? WorkTurns = null, List<long>? Earlier = null);
+    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null, List<RowsTo>? WorkTurns = null, List<long>? Earlier = null, List<long>? Told = null);
 
 internal sealed record MovedRows(string Table, string Column, List<long> Rows);
 
@@ -67,6 +67,7 @@ public static class PersonJoinStore
         var given = Pairs(c, "assignment_given", "assignment_id", kept, gone);
         var takeHomes = TakeHomes(c, kept, gone);
         var asked = Pairs(c, "join_wait", "class_id", kept, gone);
+        var told = Pairs(c, "notice_seen", "notice_id", kept, gone);
         c.Execute("DELETE FROM join_wait WHERE person_id = @gone OR (person_id = @kept AND class_id IN (SELECT class_id FROM member WHERE person_id = @kept AND left_at IS NULL))", new { kept, gone });
         var (a, b) = (Before(c, kept), Before(c, gone));
         var earlier = c.Query<long>("SELECT id FROM person WHERE joined_into = @gone", new { gone }).ToList();
@@ -77,7 +78,7 @@ public static class PersonJoinStore
         c.Execute("UPDATE person SET record_id = ifnull(record_id, @RecordId), student_number = ifnull(student_number, @StudentNumber), email = ifnull(email, @Email), grade = ifnull(grade, @Grade), school = ifnull(school, @School) WHERE id = @kept",
             new { kept, b.RecordId, b.StudentNumber, b.Email, b.Grade, b.School });
         c.Execute("INSERT INTO person_join(kept, gone, at, by, undo) VALUES(@kept, @gone, @at, @by, @undo)",
-            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked, turns, earlier)) });
+            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked, turns, earlier, told)) });
     }
 
     /// <summary>Who somebody was joined into; null for who is themselves.</summary>
@@ -104,6 +105,7 @@ public static class PersonJoinStore
         foreach (var l in u.Left) c.Execute("UPDATE member SET left_at = @LeftAt WHERE class_id = @ClassId AND person_id = @gone", new { l.ClassId, l.LeftAt, gone });
         foreach (var g in u.Groups) c.Execute("UPDATE group_member SET person_id = @gone WHERE group_id = @g AND person_id = @kept", new { g, kept, gone });
         foreach (var a in u.Given) c.Execute("UPDATE assignment_given SET person_id = @gone WHERE assignment_id = @a AND person_id = @kept", new { a, kept, gone });
+        foreach (var n in u.Told ?? []) c.Execute("UPDATE notice_seen SET person_id = @gone WHERE notice_id = @n AND person_id = @kept", new { n, kept, gone });
         foreach (var k in u.Asked ?? []) c.Execute("UPDATE join_wait SET person_id = @gone WHERE class_id = @k AND person_id = @kept", new { k, kept, gone });
         // One that was made anew since holds the work of both, and stays.
         foreach (var t in u.TakeHomes ?? [])

@@ -60,6 +60,9 @@ public static class PersonStore
     public static PersonRow? ByUserName(IDbConnection c, string userName) =>
         c.QuerySingleOrDefault<PersonRow>($"SELECT {Columns} FROM person p WHERE p.user_name = @userName COLLATE NOCASE", new { userName });
 
+    /// <summary>How many people there are who have not left, students and staff.</summary>
+    public static int CountActive(IDbConnection c) => c.ExecuteScalar<int>("SELECT count(*) FROM person WHERE active = 1");
+
     /// <summary>Is an address somebody's who can sign in?</summary>
     public static bool HasEmail(IDbConnection c, string email) => c.ExecuteScalar<bool>("SELECT EXISTS(SELECT 1 FROM person WHERE email = @email COLLATE NOCASE AND active = 1)", new { email });
 

@@ -19,7 +19,7 @@ public static class ClassRemoval
         ("item", "class_id", "class"), ("folder", "parent_id", "folder"), ("folder", "group_id", "class_group"), ("folder", "class_id", "class"),
         ("group_member", "group_id", "class_group"), ("class_group", "class_id", "class"),
         ("shelf_thing", "shelf_id", "shelf"), ("shelf_visit", "shelf_id", "shelf"), ("shelf", "class_id", "class"),
-        ("notice", "class_id", "class"), ("class_resource", "class_id", "class"), ("class_blind", "class_id", "class"),
+        ("notice_class", "group_id", "class_group"), ("notice_class", "class_id", "class"), ("class_resource", "class_id", "class"), ("class_blind", "class_id", "class"),
         ("package", "class_id", "class"), ("run_step", "class_id", "class"), ("run_class", "class_id", "class"), ("plan_put", "class_id", "class"),
         ("delivery_on_hold", "class_id", "class"), ("join_code", "class_id", "class"), ("join_wait", "class_id", "class"), ("invitation", "class_id", "class"),
         ("combined_section", "class_id", "class"), ("sign_off", "class_id", "class"), ("member", "class_id", "class"),
@@ -58,7 +58,7 @@ public static class ClassRemoval
               EXISTS (SELECT 1 FROM member WHERE class_id = @id AND role <> 'Student' AND joined_at <> @madeAt) AS people,
               EXISTS (SELECT 1 FROM item WHERE class_id = @id AND (added_at <> @madeAt OR version > 1)) AS things,
               EXISTS (SELECT 1 FROM assignment WHERE class_id = @id AND (made_at <> @madeAt OR version > 1)) AS assignments,
-              EXISTS (SELECT 1 FROM notice WHERE class_id = @id) AS notices,
+              EXISTS (SELECT 1 FROM notice_class WHERE class_id = @id) AS notices,
               EXISTS (SELECT 1 FROM class_group g WHERE g.class_id = @id AND (EXISTS (SELECT 1 FROM group_member m WHERE m.group_id = g.id) OR (SELECT rolled_from FROM class WHERE id = @id) IS NULL)) AS groups,
               EXISTS (SELECT 1 FROM shelf WHERE class_id = @id) AS shelf,
               EXISTS (SELECT 1 FROM class WHERE rolled_from = @id) AS made_into

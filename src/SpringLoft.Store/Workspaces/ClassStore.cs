@@ -47,7 +47,7 @@ public sealed record ClassRow
     public int Version { get; init; }
 }
 
-/// <summary>Owns class and notice.</summary>
+/// <summary>Owns class.</summary>
 public static class ClassStore
 {
     private const string Select =
@@ -137,24 +137,4 @@ public static class ClassStore
     /// <summary>Says which plan, in which version, a class follows from now on.</summary>
     public static void SetPlan(IDbConnection c, ClassId id, PlanId? plan, int? version) =>
         c.Execute("UPDATE class SET plan_id = @plan, plan_version = @version WHERE id = @id", new { id, plan, version });
-
-    /// <summary>Posts a notice.</summary>
-    public static void AddNotice(IDbConnection c, ClassId id, PersonId author, string text, Instant at) =>
-        c.Execute("INSERT INTO notice(class_id, author_id, text, posted_at) VALUES(@id, @author, @text, @at)", new { id, author, text, at });
-
-    /// <summary>How many notices a class has.</summary>
-    public static int NoticeCount(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM notice WHERE class_id = @id", new { id });
-
-    /// <summary>Notices of a class, newest first.</summary>
-    public static IReadOnlyList<NoticeRow> Notices(IDbConnection c, ClassId id) => [.. c.Query<NoticeRow>(
-        "SELECT n.id, n.text, n.posted_at, p.given || ' ' || p.family AS author FROM notice n JOIN person p ON p.id = n.author_id WHERE n.class_id = @id ORDER BY n.posted_at DESC, n.id DESC", new { id })];
-}
-
-/// <summary>A notice.</summary>
-public sealed record NoticeRow
-{
-    public long Id { get; init; }
-    public string Text { get; init; } = "";
-    public Instant PostedAt { get; init; }
-    public string Author { get; init; } = "";
 }

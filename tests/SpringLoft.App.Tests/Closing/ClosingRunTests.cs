@@ -168,7 +168,7 @@ public class ClosingRunTests : SchoolTest
         (await Refused(() => school.Put(school.Lead, "Papers", "x.txt", "x"))).ShouldBe("class-archived");
         Refused(() => school.Roster.Enroll(school.Coordinator, school.Class, [school.Outsider.Id], ClassRole.Student)).ShouldBe("class-archived");
         Refused(() => school.Work.HandIn(school.Umi, school.Class, assignment)).ShouldBe("class-archived");
-        Refused(() => new App.Workspaces.Notices(school.Premises).Post(school.Lead, school.Class, "x")).ShouldBe("class-archived");
+        Refused(() => new App.Workspaces.Notices(school.Premises).Post(school.Lead, new("x", [school.Class], null, false, null, null))).ShouldBe("class-archived");
         school.Workspace.See(school.Umi, school.Class).Folders.ShouldAllBe(f => f.Right == Right.View);
 
         App.Closing.RunClassView Run() => school.Closing.See(school.Class, school.Closing.See(school.Class).Run!.Value).Classes.Single();

@@ -13,7 +13,7 @@ public class RollingOverTests : SchoolTest
         school.Put(school.Umi, "Shared table", "umi's.txt", "x").Wait();
         var a = school.Assign(folders: ["Papers", "Start here"]);
         school.HandIn(school.Umi, a).Wait();
-        new App.Workspaces.Notices(school.Premises).Post(school.Lead, school.Class, "Bring an apron.");
+        new App.Workspaces.Notices(school.Premises).Post(school.Lead, new("Bring an apron.", [school.Class], null, false, null, null));
     }
 
     private int FilesInStore() => Directory.EnumerateFiles(Path.Combine(school.Folder, "files"), "*", SearchOption.AllDirectories).Count();

@@ -105,6 +105,12 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["combinedRoster"] = Staff,
         ["combinedMarking"] = Staff,
         ["exportCombinedScores"] = Staff,
+        ["notices"] = SignedIn,
+        ["postNotices"] = SignedIn,
+        ["previewNotice"] = SignedIn,
+        ["changeNotice"] = SignedIn,
+        ["withdrawNotice"] = SignedIn,
+        ["noticeReaders"] = SignedIn,
         ["combinedScores"] = Staff,
         ["readCombinedScores"] = Staff,
         ["takeScoresBack"] = Staff,
@@ -224,6 +230,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["takeFromBank"] = ClassStaff,
         ["changeAssignment"] = ClassStaff,
         ["postNotice"] = ClassStaff,
+        ["seeNotices"] = InClass,
         ["roster"] = ClassStaff,
         ["enroll"] = ClassStaff,
         ["readRosterPaste"] = ClassStaff,
@@ -381,7 +388,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         if (path.EndsWith("/loft/search", StringComparison.Ordinal)) address += "?find=x";
         if (path.EndsWith("/scores/file", StringComparison.Ordinal)) address += "?format=Table";
         if (path.EndsWith("/resources/files", StringComparison.Ordinal)) address += "?apply=false";
-        if (method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) address += "?version=1";
+        if ((method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) || path.EndsWith("/{noticeId}", StringComparison.Ordinal)) address += "?version=1";
         var request = new HttpRequestMessage(new HttpMethod(method), address);
         if (method is "POST" or "PUT") request.Content = new StringContent("{}", Encoding.UTF8, path.EndsWith("/files", StringComparison.Ordinal) || path.EndsWith("/zips", StringComparison.Ordinal) ? "application/octet-stream" : "application/json");
         return await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);

@@ -135,7 +135,7 @@ public class YearEndStoreTests : StoreTest
         {
             var f = FolderStore.Add(c, Class, null, "Papers", 0, FolderRule.ClassViews, null, null);
             ItemStore.File(c, ItemStore.Add(c, Class, new ItemRow { Kind = ItemKind.File, Name = "a", Sha256 = Sha, AddedBy = Teacher, AddedAt = At }), f);
-            ClassStore.AddNotice(c, Class, Teacher, "n", At);
+            NoticeStore.Add(c, new NoticeRow { AuthorId = Teacher, Text = "n", MadeAt = At, PostedAt = At }, [(Class, null)]);
             ShelfStore.Add(c, new ShelfRow { ClassId = Class, Token = "t", Title = "T", UntilDay = new(2027, 9, 1), MadeAt = At, MadeBy = Teacher }, [new ShelfThingRow { Kind = ItemKind.File, Name = "a", Sha256 = Sha }]);
             SignOffStore.Set(c, Class, Teacher, "why", At);
             var next = NewClass(c, "Clay, next");

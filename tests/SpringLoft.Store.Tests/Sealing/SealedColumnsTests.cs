@@ -100,7 +100,7 @@ public sealed class SealedColumnsTests : StoreTest
     public void What_is_deleted_is_overwritten_and_leaves_the_log_too()
     {
         const string said = "something-said-in-confidence";
-        Db.Write(c => ClassStore.AddNotice(c, Class, Teacher, said, At));
+        Db.Write(c => NoticeStore.Add(c, new NoticeRow { AuthorId = Teacher, Text = said, MadeAt = At, PostedAt = At }, [(Class, null)]));
         bool There() => Directory.GetFiles(Path.GetDirectoryName(Db.Path)!, "store.db*").Any(f => Bytes(f).AsSpan().IndexOf(Encoding.UTF8.GetBytes(said)) >= 0);
         There().ShouldBeTrue("or this test finds nothing");
 
@@ -116,7 +116,7 @@ public sealed class SealedColumnsTests : StoreTest
         Db.Read(c =>
         {
             c.ExecuteScalar<long>("SELECT count(*) FROM class");
-            Db.Write(w => ClassStore.AddNotice(w, Class, Teacher, "x", At));
+            Db.Write(w => NoticeStore.Add(w, new NoticeRow { AuthorId = Teacher, Text = "x", MadeAt = At, PostedAt = At }, [(Class, null)]));
             Db.Forget().ShouldBeFalse();
             return true;
         });

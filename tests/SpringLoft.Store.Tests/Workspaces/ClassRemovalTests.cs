@@ -68,7 +68,7 @@ public class ClassRemovalTests : StoreTest
         { "INSERT INTO member(class_id, person_id, role, joined_at) SELECT @id, id, 'CoTeacher', '2026-09-02T08:00:00Z' FROM person WHERE user_name = 'umi'", ClassUse.People },
         { "INSERT INTO item(class_id, kind, name, added_by, by_student, added_at) SELECT @id, 'Link', 'x', id, 0, '2026-09-02T08:00:00Z' FROM person LIMIT 1", ClassUse.Things },
         { "INSERT INTO assignment(class_id, title, title_key, instructions, made_at, version) VALUES(@id, 'A', 'a', '', '2026-09-01T08:00:00Z', 2)", ClassUse.Assignments },
-        { "INSERT INTO notice(class_id, author_id, text, posted_at) SELECT @id, id, 'n', '2026-09-01T08:00:00Z' FROM person LIMIT 1", ClassUse.Notices },
+        { "INSERT INTO notice(author_id, text, made_at) SELECT id, 'n', '2026-09-01T08:00:00Z' FROM person LIMIT 1; INSERT INTO notice_class(notice_id, class_id) SELECT max(id), @id FROM notice", ClassUse.Notices },
         { "INSERT INTO class_group(class_id, name, name_key, position) VALUES(@id, 'Crew', 'CREW', 0)", ClassUse.Groups },
         { "INSERT INTO shelf(class_id, token, title, text, until_day, made_at, made_by) SELECT @id, 't', 's', '', '2027-08-01', '2026-09-02T08:00:00Z', id FROM person LIMIT 1", ClassUse.Shelf },
         { "INSERT INTO class(year_id, course_id, name, name_key, state, teacher_shown, made_at, rolled_from) SELECT year_id, course_id, 'N', 'N', 'Open', '', made_at, id FROM class WHERE id = @id", ClassUse.MadeInto },

@@ -4,6 +4,7 @@ import { Link as RouterLink } from "react-router";
 import { sayDue } from "../../parts/due";
 import { Desk, Empty } from "../../parts/Desk";
 import { CourseMark } from "../../parts/CourseMark";
+import { plainWords } from "../../parts/plainWords";
 import { Problem } from "../../parts/Problem";
 import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
@@ -34,6 +35,23 @@ export function TeacherToday() {
       }
     >
       <Problem error={today.error} />
+      {t && (
+        <Link component={RouterLink} to="/work/notices">
+          Tell your classes something
+        </Link>
+      )}
+      {t && t.notices.length > 0 && (
+        <ul className="day-told">
+          {t.notices.map((n) => (
+            <li key={n.id}>
+              <span>{plainWords(n.text)}</span>{" "}
+              <span className="soft">
+                {n.author}, {n.class == null ? "to the whole school" : n.course}, {sayMoment(n.postedAt)}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
       {t && t.waiting.length === 0 && (
         <Empty title="Nothing waits for you.">
           What your students hand in stands here until you return it.

@@ -5,6 +5,7 @@ import { api, type Schemas } from "../../api/client";
 import { CourseMark } from "../../parts/CourseMark";
 import { DayPart } from "../../parts/DayPart";
 import { sayTime } from "../../parts/due";
+import { plainWords } from "../../parts/plainWords";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { sayDay } from "../../parts/words";
@@ -81,21 +82,33 @@ export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; e
             </li>
           ))}
           {t.notices.map((n) => (
-            <li key={`${n.class}-${n.postedAt}`}>
-              <CourseMark mark={n.mark} />
+            <li key={n.id}>
+              {n.mark ? <CourseMark mark={n.mark} /> : <span />}
               <div>
-                <Link component={RouterLink} to={`/classes/${n.class}`} className="alone">
-                  {n.text.length > 110 ? `${n.text.slice(0, 110)}…` : n.text}
-                </Link>
-                <span>{n.course}</span>
+                {n.class == null ? (
+                  <strong>{plainWords(n.text)}</strong>
+                ) : (
+                  <Link component={RouterLink} to={`/classes/${n.class}`} className="alone">
+                    {short(n.text)}
+                  </Link>
+                )}
+                <span>{n.course ?? `the whole school, ${n.author}`}</span>
               </div>
-              <span className="quiet">notice{n.isNew && ", new"}</span>
+              <span className="quiet">
+                notice{n.pinned && ", on top"}
+                {n.isNew && ", new"}
+              </span>
             </li>
           ))}
         </DayPart>
       )}
     </>
   );
+}
+
+function short(text: string) {
+  const words = plainWords(text);
+  return words.length > 110 ? `${words.slice(0, 110)}…` : words;
 }
 
 function Due({ piece: p }: { piece: Schemas["TodayPiece"] }) {

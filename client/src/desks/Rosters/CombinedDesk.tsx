@@ -94,6 +94,13 @@ function Slip({ v, onChange }: { v: View; onChange: () => void }) {
       <Button variant="contained" disabled={held === 0} onClick={() => setReturning(true)}>
         {held === 0 ? "Nothing is held" : `Return ${count(held, "piece", "pieces")} of work…`}
       </Button>
+      <Button
+        variant="outlined"
+        component={RouterLink}
+        to={`/work/notices?classes=${v.sections.map((s) => s.class).join(",")}`}
+      >
+        Tell all sections…
+      </Button>
       <Button variant="outlined" onClick={() => window.print()}>
         Print the list
       </Button>

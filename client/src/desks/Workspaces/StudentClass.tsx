@@ -2,13 +2,14 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
-import { useMemo, useState, type ReactNode } from "react";
+import { useEffect, useMemo, useState, type ReactNode } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
-import { ProblemError, type Schemas } from "../../api/client";
+import { api, ProblemError, type Schemas } from "../../api/client";
 import { useBinSpan, useWorkspace } from "../../api/queries";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { sayDue } from "../../parts/due";
+import { NoticeWords } from "../../parts/NoticeWords";
 import { DropFiles } from "../../parts/DropFiles";
 import { useInSight } from "../../parts/useInSight";
 import { useYearOf } from "../../parts/yearShown";
@@ -17,7 +18,7 @@ import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { ThingTable } from "../../parts/ThingTable";
 import { Written } from "../../parts/Written";
-import { count, rightWords, sayMoment } from "../../parts/words";
+import { count, rightWords } from "../../parts/words";
 import { OwnAssignment } from "../Assignments/OwnAssignment";
 import { useBringBack, type InBin } from "./bringBack";
 import { LeftClass } from "./LeftClass";
@@ -29,6 +30,14 @@ import { UsedThings } from "./ThingsUsed";
 export function StudentClass() {
   const id = Number(useParams().id);
   const workspace = useWorkspace(id);
+  const newest = workspace.data?.notices[0]?.id;
+  // Whoever told something sees who has had it in view; where this does not get there, it is told at the next look.
+  useEffect(() => {
+    if (newest === undefined) return;
+    api
+      .POST("/api/classes/{classId}/notices/seen", { params: { path: { classId: id } } })
+      .catch(() => undefined);
+  }, [id, newest]);
   if (workspace.data) return <ClassAsSeen w={workspace.data} />;
   // Who has left still sees what was returned to them.
   if (workspace.error instanceof ProblemError && workspace.error.status === 403) return <LeftClass id={id} />;
@@ -202,13 +211,7 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
       <Typography variant="h2">Notices</Typography>
       {w.notices.length === 0 && <Typography sx={{ color: "text.secondary" }}>None yet.</Typography>}
       {w.notices.map((n) => (
-        <Typography key={n.postedAt + n.text} variant="body2">
-          {n.text}
-          <br />
-          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>
-            {n.author}, {sayMoment(n.postedAt)}
-          </Typography>
-        </Typography>
+        <NoticeWords key={n.id} notice={n} />
       ))}
     </>
   );

@@ -7,7 +7,8 @@ import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
-import { count, sayBytes, sayDate, sayMoment } from "../../parts/words";
+import { count, sayBytes, sayDate } from "../../parts/words";
+import { NoticeWords } from "../../parts/NoticeWords";
 import { useDraft } from "../../parts/useDraft";
 import { BankOffers } from "./BankOffers";
 import { BlindSpots } from "./BlindSpots";
@@ -141,14 +142,11 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
         </>
       )}
       {workspace.notices.slice(0, 4).map((n) => (
-        <Typography key={n.postedAt + n.text} variant="body2">
-          {n.text}
-          <br />
-          <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>
-            {n.author}, {sayMoment(n.postedAt)}
-          </Typography>
-        </Typography>
+        <NoticeWords key={n.id} notice={n} />
       ))}
+      <Button component={RouterLink} to={`/work/notices?classes=${classId}`}>
+        All notices, to several classes…
+      </Button>
       {workspace.notices.length === 0 && (
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
           None yet.
