@@ -65,6 +65,7 @@ const AcceptInvitation = desk(() => import("./desks/Rosters/JoinPages"), "Accept
 const JoinClass = desk(() => import("./desks/Rosters/JoinPages"), "JoinClass");
 const RosterDesk = desk(() => import("./desks/Rosters/RosterDesk"), "RosterDesk");
 const RulesDesk = desk(() => import("./desks/School/RulesDesk"), "RulesDesk");
+const ActivityDesk = desk(() => import("./desks/Workspaces/Activity/ActivityDesk"), "ActivityDesk");
 const BinDesk = desk(() => import("./desks/Workspaces/BinDesk"), "BinDesk");
 const Departments = desk(() => import("./desks/Workspaces/Departments"), "Departments");
 const MakeClass = desk(() => import("./desks/Workspaces/MakeClass"), "MakeClass");
@@ -188,6 +189,7 @@ export function App() {
                 <Route path="/classes/:id/work/new" element={<GiveDesk />} />
                 <Route path="/classes/:id/work/:assignment" element={<GiveDesk />} />
                 <Route path="/classes/:id/marking" element={<MarkingDesk />} />
+                <Route path="/classes/:id/activity" element={<ActivityDesk />} />
                 <Route path="/classes/:id/scores" element={<ScoreDesk />} />
                 <Route path="/classes/:id/close" element={<ClosingDesk />} />
                 <Route path="/classes/:id/bin" element={<BinDesk />} />

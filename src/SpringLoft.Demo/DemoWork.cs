@@ -35,6 +35,7 @@ internal sealed class DemoWork(Premises premises)
             Assignment(c, id, course, lead, roster, folders, weeks, title, n, index, state);
 
         if (state == DemoState.Tidy && index % 3 == 0 && year.First.Year == 2026) Spring(c, id, lead, roster, weeks, start, told: index % 9 == 3);
+        if (index % 2 == 0 && year.First.Year == 2026) Days(c, id, roster, weeks);
         if (state == DemoState.DraftLeft)
             AssignmentStore.Add(c, id, new AssignmentRow { Title = "Idea for next year", Instructions = "Not ready yet.", MadeAt = DemoYears.At(weeks[^8].Days[0]) }, [start], []);
         if (state == DemoState.Unfiled)
@@ -85,6 +86,18 @@ internal sealed class DemoWork(Premises premises)
                 ReturnedAt = held ? null : handed + Duration.FromDays(4),
             });
         }
+    }
+
+    // Who was there on which of the last school days: most on most, and one in ten has gone quiet two weeks ago.
+    private static void Days(IDbConnection c, ClassId id, IReadOnlyList<Person> roster, IReadOnlyList<SchoolWeek> weeks)
+    {
+        var days = weeks.TakeLast(11).SelectMany(w => w.Days).Where(d => d <= new LocalDate(2027, 6, 7)).ToList();
+        ActivityStore.NoteAll(c, id, from s in roster.Select((s, i) => (Person: s, At: i))
+                                     from d in days.Select((d, n) => (Day: d, At: n))
+                                     where s.At % 10 != 3 || d.At < days.Count - 11
+                                     let what = ((s.At * 37) + (d.At * 11) + (s.At * d.At % 13)) % 12
+                                     where what > 3
+                                     select (s.Person.Id, d.Day, what < 7 ? Did.OpenedClass : what < 10 ? Did.OpenedClass | Did.OpenedThing : what == 10 ? Did.OpenedClass | Did.Wrote : Did.OpenedClass | Did.OpenedThing | Did.Wrote | Did.HandedIn));
     }
 
     // One that stands on top to the end of the year, and that most have seen.

@@ -2052,6 +2052,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/activity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["activity"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/notices": {
         parameters: {
             query?: never;
@@ -4376,11 +4392,62 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
             offRosters: boolean;
+        };
+        ActivityAssignment: {
+            id: components["schemas"]["AssignmentId"];
+            title: string;
+            dueOn: components["schemas"]["LocalDate"];
+            came: components["schemas"]["ActivityCame"][];
+            /** Format: int32 */
+            inTime: number;
+            /** Format: int32 */
+            late: number;
+            /** Format: int32 */
+            notYet: number;
+        };
+        ActivityCame: {
+            day: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            lateMinutes: null | number;
+        };
+        ActivityDay: {
+            day: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            week: number;
+        };
+        ActivityRow: {
+            student: components["schemas"]["PersonId"];
+            sortName: string;
+            did: number[];
+            /** Format: int32 */
+            daysHere: number;
+            /** Format: int32 */
+            due: number;
+            /** Format: int32 */
+            in: number;
+            lastHere: null | components["schemas"]["LocalDate"];
+            quiet: boolean;
+        };
+        ActivityView: {
+            kept: boolean;
+            /** Format: int32 */
+            keptDays: number;
+            /** Format: int32 */
+            weeks: number;
+            /** Format: int32 */
+            thisWeek: null | number;
+            /** Format: int32 */
+            fromWeek: number;
+            /** Format: int32 */
+            toWeek: number;
+            days: components["schemas"]["ActivityDay"][];
+            students: components["schemas"]["ActivityRow"][];
+            assignments: components["schemas"]["ActivityAssignment"][];
         };
         AddPersonBody: {
             person: components["schemas"]["PersonDraft"];
@@ -5730,7 +5797,7 @@ export interface components {
             reason: null | string;
         };
         /** @enum {unknown} */
-        LetGoKind: "TakeHomes" | "Letters" | "AuditLines" | "People";
+        LetGoKind: "TakeHomes" | "Letters" | "AuditLines" | "People" | "Activity";
         LetGoRow: {
             day: components["schemas"]["LocalDate"];
             kind: components["schemas"]["LetGoKind"];
@@ -6804,6 +6871,7 @@ export interface components {
             idleHours: number;
             /** Format: int32 */
             mostDays: number;
+            keepsActivity: boolean;
         };
         SchoolView: {
             name: string;
@@ -7605,6 +7673,8 @@ export interface components {
             uses: components["schemas"]["UsedThing"][];
             groups: components["schemas"]["GroupName"][];
             calendar: null | string;
+            /** Format: int32 */
+            activityDays?: null | number;
             room?: null | components["schemas"]["ClassRoom"];
         };
         /** @enum {unknown} */
@@ -12318,6 +12388,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GiveClass"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    activity: {
+        parameters: {
+            query?: {
+                from?: number;
+                to?: number;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActivityView"];
                 };
             };
             /** @description Unprocessable Entity */

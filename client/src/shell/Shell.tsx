@@ -203,6 +203,7 @@ function useBar() {
 const belongs: Record<string, string> = {
   marking: "work",
   scores: "work",
+  activity: "work",
   work: "work",
   groups: "enroll",
   slips: "enroll",

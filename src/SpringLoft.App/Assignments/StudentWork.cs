@@ -24,6 +24,7 @@ public sealed class StudentWork(Premises premises)
             ItemStore.AddBlob(c, file, now);
             var free = SafeName.Distinct(safe.Name, WorkStore.Files(c, work.Id).Select(f => SafeName.Key(f.Name)).ToHashSet(), isFile: true);
             var made = WorkStore.AddFile(c, work.Id, free, file.Sha256, by.Id, now);
+            Activities.Note(c, premises, by, id, Did.Wrote);
             Premises.Add(c, by, now, new("added to own work", "work", work.Id.Value, id, free));
             return new WorkFileView(made, free, file.Size, now);
         });
@@ -40,14 +41,14 @@ public sealed class StudentWork(Premises premises)
     });
 
     /// <summary>Hands in: from now on the teacher holds the work.</summary>
-    public void HandIn(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "handed in", (work, at, now) =>
+    public void HandIn(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "handed in", Did.HandedIn, (work, at, now) =>
     {
         var next = WorkFlow.HandIn(work.Fact, at);
         return work.Row with { State = next.State, Score = next.Score, HandedInAt = now };
     }, (c, work, now) => WorkStore.AddTurn(c, id, work, now));
 
     /// <summary>Takes back what is not marked yet.</summary>
-    public void TakeBack(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "took back", (work, at, _) =>
+    public void TakeBack(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "took back", Did.Wrote, (work, at, _) =>
     {
         var next = WorkFlow.TakeBack(work.Fact, at);
         return work.Row with { State = next.State, HandedInAt = null };
@@ -69,7 +70,7 @@ public sealed class StudentWork(Premises premises)
         return WorkTurns.Open(premises, c, (WorkStore.Of(c, assignment, who.Id) ?? throw Refusals.NotFound("work")).Id, turn, position);
     });
 
-    private void Step(Caller by, ClassId id, AssignmentId assignment, string act, Func<(WorkRow Row, WorkFact Fact), WorkSetting, Instant, WorkRow> decide, Action<IDbConnection, WorkId, Instant> note) => premises.Db.Write(c =>
+    private void Step(Caller by, ClassId id, AssignmentId assignment, string act, Did did, Func<(WorkRow Row, WorkFact Fact), WorkSetting, Instant, WorkRow> decide, Action<IDbConnection, WorkId, Instant> note) => premises.Db.Write(c =>
     {
         var (at, a) = CheckSees(c, by, id, assignment, Act.HandIn);
         var row = WorkStore.Begin(c, id, assignment, by.Id);
@@ -78,6 +79,7 @@ public sealed class StudentWork(Premises premises)
         var next = decide((row, fact), Setting(at, a), now);
         if (!WorkStore.Save(c, next)) throw Refusals.ChangedMeanwhile("work");
         note(c, row.Id, now);
+        Activities.Note(c, premises, by, id, did);
         Premises.Add(c, by, now, new(act, "work", row.Id.Value, id, a.Title));
     });
 

@@ -31,6 +31,7 @@ public sealed class PersonData(Premises premises)
         ["work_file"] = "Files of work",
         ["work_comment"] = "Written about work",
         ["notice"] = "Notices written",
+        ["activity"] = "Activity, by day",
         ["notice_seen"] = "Notices seen",
         ["score_import"] = "Scores taken in",
         ["audit"] = "Done, by the audit trail",

@@ -1,3 +1,5 @@
+using SpringLoft.Store.Workspaces;
+using SpringLoft.Core.Workspaces;
 using SpringLoft.App.Closing;
 using SpringLoft.App.Letters;
 using SpringLoft.App.People;
@@ -17,6 +19,12 @@ public sealed class Keeping(Premises premises, LastCopies copies, SendingLetters
         letters.LetGo();
         // After their take-homes: what was theirs alone has waited for them.
         erasing.ByRule();
+        premises.Db.Write(c =>
+        {
+            // Where the school keeps none any more, what was kept goes too.
+            var before = RulesStore.Get(c).Rules.KeepsActivity ? premises.Clock.Today.PlusDays(-Activity.KeptDays) : premises.Clock.Today.PlusDays(1);
+            RulesStore.NoteLetGo(c, premises.Clock.Today, LetGoKind.Activity, ActivityStore.LetGoBefore(c, before));
+        });
         premises.Db.Write(c =>
         {
             if (RulesStore.Get(c).Rules.AuditYears is not { } years) return;

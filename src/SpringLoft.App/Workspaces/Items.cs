@@ -52,12 +52,14 @@ public sealed class Items(Premises premises)
             {
                 if (before.Sha256 == file.Sha256) return new TakenIn(before.Id, before.Name, file.Size, ["the same file stands there already"]);
                 ItemStore.Replace(c, before, before.Name, file.Sha256, before.Version, by.Id, now);
+                Activities.Note(c, premises, by, id, Did.Wrote);
                 Premises.Add(c, by, now, new("put file in again", "item", before.Id.Value, id, before.Name));
                 return new TakenIn(before.Id, before.Name, file.Size, ["a new version: the one before is kept"], NewVersion: true);
             }
             var free = SafeName.Distinct(safe.Name, there.Select(i => i.Key).ToHashSet(), isFile: true);
             var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.File, Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = student, AddedAt = now });
             ItemStore.File(c, item, folder);
+            Activities.Note(c, premises, by, id, Did.Wrote);
             Premises.Add(c, by, now, new("added file", "item", item.Value, id, free));
             var was = safe.Changes.Select(x => $"{x.Was}: {x.Why}").ToList();
             if (free != safe.Name) was.Add("a thing of that name stands there already");
@@ -76,6 +78,7 @@ public sealed class Items(Premises premises)
             var now = premises.Clock.Now;
             var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.Link, Name = text, Url = link, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
             ItemStore.File(c, item, folder);
+            Activities.Note(c, premises, by, id, Did.Wrote);
             Premises.Add(c, by, now, new("added link", "item", item.Value, id, text));
             return item;
         });
@@ -96,6 +99,7 @@ public sealed class Items(Premises premises)
             ItemStore.AddBlob(c, file, now);
             var item = ItemStore.Add(c, id, new ItemRow { Kind = ItemKind.Page, Name = free, Sha256 = file.Sha256, AddedBy = by.Id, ByStudent = at.Standing == Standing.Student, AddedAt = now });
             ItemStore.File(c, item, folder);
+            Activities.Note(c, premises, by, id, Did.Wrote);
             Premises.Add(c, by, now, new("added page", "item", item.Value, id, free));
             return item;
         });
@@ -127,6 +131,7 @@ public sealed class Items(Premises premises)
             var now = premises.Clock.Now;
             ItemStore.AddBlob(c, file, now);
             if (!ItemStore.Replace(c, row, name, file.Sha256, version, by.Id, now)) throw Refusals.ChangedMeanwhile("page");
+            Activities.Note(c, premises, by, id, Did.Wrote);
             Premises.Add(c, by, now, new("changed page", "item", item.Value, id, name));
         });
     }

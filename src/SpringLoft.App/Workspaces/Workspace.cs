@@ -64,6 +64,7 @@ public sealed class Workspace(Premises premises)
             staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : [],
             at.Class is { HasCalendar: true, State: not ClassState.Archived } && (staff || open) ? Years.ClassCalendars.AddressOf(c, id, who) : null)
         {
+            ActivityDays = Store.School.RulesStore.Get(c).Rules.KeepsActivity ? Activity.KeptDays : null,
             Room = staff ? new(Store.Files.UsageStore.OfClass(c, id), Store.School.RulesStore.Get(c).Rules.ClassBytes()) : null,
         };
     }

@@ -74,6 +74,9 @@ public sealed record WorkspaceView(
     ClassHead Head, IReadOnlyList<FolderView> Folders, IReadOnlyList<ItemView> Items, IReadOnlyList<AssignmentView> Assignments,
     IReadOnlyList<NoticeView> Notices, bool TakeHomeReady, string Welcome, IReadOnlyList<UsedThing> Uses, IReadOnlyList<GroupName> Groups, string? Calendar)
 {
+    /// <summary>For how many days it is kept who did something on which day; null where the school keeps none.</summary>
+    public int? ActivityDays { get; init; }
+
     /// <summary>The room that files take in the class; for staff.</summary>
     public ClassRoom? Room { get; init; }
 }

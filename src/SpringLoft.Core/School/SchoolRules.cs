@@ -16,6 +16,9 @@ public enum LetGoKind
 
     /// <summary>The data of people who left.</summary>
     People,
+
+    /// <summary>Days on which students did something in a class.</summary>
+    Activity,
 }
 
 /// <summary>What a school lays down for everybody: on signing in, on room for files, on how long things are kept. Null is no limit, or for ever.</summary>
@@ -28,8 +31,9 @@ public enum LetGoKind
 /// <param name="LeaverDays">How long a leaver's take-home is kept for them, from the day they left.</param>
 /// <param name="IdleHours">After how many hours without use a sign-in ends.</param>
 /// <param name="MostDays">After how many days it ends however often it is used.</param>
+/// <param name="KeepsActivity">Is it kept who opened, wrote and handed in, by school day, for the staff of a class?</param>
 /// <param name="PeopleYears">How long after they left a person's name and data stay; null for until somebody erases them.</param>
-public sealed record SchoolRules(SecondStepFor SecondStep, int FileMegabytes, int? PersonMegabytes, int? ClassMegabytes, int? SchoolGigabytes, int? AuditYears, int LetterDays, int LeaverDays, int? PeopleYears, int IdleHours, int MostDays)
+public sealed record SchoolRules(SecondStepFor SecondStep, int FileMegabytes, int? PersonMegabytes, int? ClassMegabytes, int? SchoolGigabytes, int? AuditYears, int LetterDays, int LeaverDays, int? PeopleYears, int IdleHours, int MostDays, bool KeepsActivity)
 {
     private const long Mega = 1024 * 1024;
 
@@ -43,7 +47,7 @@ public sealed record SchoolRules(SecondStepFor SecondStep, int FileMegabytes, in
     public long? SchoolBytes() => SchoolGigabytes * Mega * 1024;
 
     /// <summary>What holds until a school says otherwise.</summary>
-    public static readonly SchoolRules Default = new(SecondStepFor.Nobody, 2048, null, null, null, null, 30, 400, null, SessionLimits.Default.IdleHours, SessionLimits.Default.MostDays);
+    public static readonly SchoolRules Default = new(SecondStepFor.Nobody, 2048, null, null, null, null, 30, 400, null, SessionLimits.Default.IdleHours, SessionLimits.Default.MostDays, true);
 
     /// <summary>Throws for a rule that could not be kept, or would keep nothing.</summary>
     /// <exception cref="RefusedException"><c>rule-range</c>, with the field.</exception>

@@ -134,6 +134,9 @@ public enum Act
     /// <summary>See, mark and return the work of students.</summary>
     Mark,
 
+    /// <summary>See who opened, wrote and handed in, by school day.</summary>
+    SeeActivity,
+
     /// <summary>Open a class to its students.</summary>
     OpenClass,
 
@@ -221,6 +224,7 @@ public static class Permissions
         new(Act.ManageRoster, ActScope.Class, [], Standing.CoTeacher),
         new(Act.HaveSlips, ActScope.Class, [], Standing.CoTeacher),
         new(Act.Mark, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.SeeActivity, ActScope.Class, [], Standing.CoTeacher),
         new(Act.OpenClass, ActScope.Class, [], Standing.Lead),
         new(Act.CloseClass, ActScope.Class, [], Standing.Lead),
         new(Act.RollOver, ActScope.Class, [], Standing.Lead),

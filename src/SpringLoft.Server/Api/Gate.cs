@@ -18,6 +18,9 @@ internal sealed record Needed(Act? Act);
 /// <param name="Of">What exactly, as the audit trail says it.</param>
 internal sealed record Tells(Reading What, string Of);
 
+/// <summary>What a student who asks for it does, to be noted for the staff of the class.</summary>
+internal sealed record Counts(Did Did);
+
 /// <summary>The answer is nothing to be kept, not even to be given again for the same key: it has a secret in it.</summary>
 internal sealed record NotKept;
 
@@ -27,6 +30,8 @@ internal static class NeedsExtensions
     internal static RouteHandlerBuilder Needs(this RouteHandlerBuilder endpoint, Act act) => endpoint.WithMetadata(new Needed(act));
 
     internal static RouteHandlerBuilder Tells(this RouteHandlerBuilder endpoint, Reading what, string of) => endpoint.WithMetadata(new Tells(what, of));
+
+    internal static RouteHandlerBuilder Counts(this RouteHandlerBuilder endpoint, Did did) => endpoint.WithMetadata(new Counts(did));
 
     internal static RouteHandlerBuilder AnswerIsNotKept(this RouteHandlerBuilder endpoint) => endpoint.WithMetadata(new NotKept());
 
@@ -50,7 +55,7 @@ internal sealed class Gate(RequestDelegate next)
     internal static Caller CallerOf(HttpContext context) =>
         (Caller?)context.Items[CallerKey] ?? throw new InvalidOperationException("Nobody is signed in; the gate should have been shut.");
 
-    public async Task InvokeAsync(HttpContext context, Sessions sessions, Premises premises, Readings readings)
+    public async Task InvokeAsync(HttpContext context, Sessions sessions, Premises premises, Readings readings, Activities activities)
     {
         // Where the method or the type is wrong, routing puts in an endpoint of its own that only says so.
         if (context.GetEndpoint() is not RouteEndpoint endpoint || !context.Request.Path.StartsWithSegments("/api"))
@@ -70,6 +75,9 @@ internal sealed class Gate(RequestDelegate next)
         if (endpoint.Metadata.GetMetadata<Tells>() is { } tells)
             readings.Note(CallerOf(context), tells.What, Number(context, "classId") is { } k ? new ClassId(k) : null, Number(context, "personId") is { } p ? new PersonId(p) : null, tells.Of);
         await next(context);
+        // What was refused, or is not there, was not opened.
+        if (endpoint.Metadata.GetMetadata<Counts>() is { } counts && context.Response.StatusCode < 400 && Number(context, "classId") is { } of)
+            activities.Opened(CallerOf(context), new(of), counts.Did);
     }
 
     private static long? Number(HttpContext context, string part) => long.TryParse(context.GetRouteValue(part) as string, out var number) ? number : null;

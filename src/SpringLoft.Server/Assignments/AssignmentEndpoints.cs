@@ -86,7 +86,7 @@ internal static class AssignmentEndpoints
         own.MapPost("/files", (long classId, long assignmentId, string? name, Caller who, StudentWork work, HttpRequest request, CancellationToken stop) =>
             work.AddFile(who, new(classId), new(assignmentId), name, request.Body, stop)).WithName("addOwnFile").TakesFile().Needs(Act.HandIn);
         own.MapGet("/files/{fileId:long}", (long classId, long assignmentId, long fileId, Caller who, StudentWork work) =>
-            Uploads.Send(work.Open(who, new(classId), new(assignmentId), fileId))).WithName("ownFileContent").SendsFile().Needs(Act.HandIn);
+            Uploads.Send(work.Open(who, new(classId), new(assignmentId), fileId))).WithName("ownFileContent").Counts(Did.OpenedThing).SendsFile().Needs(Act.HandIn);
         own.MapGet("/turns/{turnId:long}/{position:int}", (long classId, long assignmentId, long turnId, int position, Caller who, StudentWork work) =>
             Uploads.Send(work.OpenTurn(who, new(classId), new(assignmentId), turnId, position))).WithName("ownTurnFile").SendsFile().Needs(Act.SeeClass);
         own.MapDelete("/files/{fileId:long}", (long classId, long assignmentId, long fileId, Caller who, StudentWork work) =>

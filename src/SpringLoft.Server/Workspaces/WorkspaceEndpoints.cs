@@ -51,7 +51,7 @@ internal static class WorkspaceEndpoints
 
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapGet("", (long classId, Caller who, Workspace workspace) => workspace.Head(who, new(classId))).WithName("classHead").Needs(Act.SeeClass);
-        k.MapGet("/workspace", (long classId, Caller who, Workspace workspace) => workspace.See(who, new(classId))).WithName("workspace").Needs(Act.SeeClass);
+        k.MapGet("/workspace", (long classId, Caller who, Workspace workspace) => workspace.See(who, new(classId))).WithName("workspace").Counts(Did.OpenedClass).Needs(Act.SeeClass);
         k.MapPost("/opening", (long classId, VersionBody body, Caller who, MakingClass making) =>
         {
             making.Open(who, new(classId), body.Version);
@@ -67,6 +67,7 @@ internal static class WorkspaceEndpoints
         k.MapPost("/welcome/together", (long classId, WelcomeBody body, ClassDetails details) => details.WelcomeTogether(new(classId), body.Was, body.Text, body.Decided)).WithName("welcomeTogether").Needs(Act.Arrange);
         k.MapPost("/giving-preview", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Preview(who, new(classId), body)).WithName("previewGiving").Needs(Act.Arrange);
         k.MapPost("/giving", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Give(who, new(classId), body)).WithName("give").Needs(Act.Arrange);
+        k.MapGet("/activity", (long classId, int? from, int? to, Caller who, Activities activities) => activities.See(who, new(classId), from, to)).WithName("activity").Tells(Reading.Work, "the activity").Needs(Act.SeeActivity);
         k.MapPost("/notices", (long classId, NoticeBody body, Caller who, Notices notices) =>
         {
             notices.Post(who, new(body.Text, [new(classId)], null, false, null, null));
@@ -116,9 +117,9 @@ internal static class WorkspaceEndpoints
         k.MapPost("/folders/{folderId:long}/zips", (long classId, long folderId, Caller who, TreeIntake trees, HttpRequest request, CancellationToken stop) =>
             trees.TakeZip(who, new(classId), new(folderId), request.Body, stop)).WithName("takeZip").TakesFile().Needs(Act.Arrange);
         k.MapGet("/folders/{folderId:long}/zip", (long classId, long folderId, Caller who, TreeOutlet outlet, CancellationToken stop) =>
-            Uploads.Send(outlet.Zip(who, new(classId), new(folderId), stop))).WithName("folderZip").Tells(Reading.Work, "a folder as a zip").SendsFile().Needs(Act.SeeClass);
+            Uploads.Send(outlet.Zip(who, new(classId), new(folderId), stop))).WithName("folderZip").Counts(Did.OpenedThing).Tells(Reading.Work, "a folder as a zip").SendsFile().Needs(Act.SeeClass);
         k.MapGet("/zip", (long classId, Caller who, TreeOutlet outlet, CancellationToken stop) =>
-            Uploads.Send(outlet.Zip(who, new(classId), null, stop))).WithName("workspaceZip").Tells(Reading.Work, "the workspace as a zip").SendsFile().Needs(Act.SeeClass);
+            Uploads.Send(outlet.Zip(who, new(classId), null, stop))).WithName("workspaceZip").Counts(Did.OpenedThing).Tells(Reading.Work, "the workspace as a zip").SendsFile().Needs(Act.SeeClass);
         k.MapPost("/folders/{folderId:long}/tree", (long classId, long folderId, TreeBody body, Caller who, TreeIntake trees) =>
             trees.Make(who, new(classId), new(folderId), body.Paths ?? [])).WithName("dropTree").Needs(Act.Arrange);
         k.MapGet("/folders/{folderId:long}/sight", (long classId, long folderId, Arranging arranging) => arranging.WhoSees(new(classId), new(folderId))).WithName("whoSeesFolder").Needs(Act.Arrange);
@@ -137,7 +138,7 @@ internal static class WorkspaceEndpoints
             items.SetMayCopy(who, new(classId), new(itemId), body.MayCopy);
             return TypedResults.NoContent();
         }).WithName("setMayCopy").Needs(Act.Arrange);
-        k.MapGet("/items/{itemId:long}/page", (long classId, long itemId, Caller who, Items items) => items.ReadPage(who, new(classId), new(itemId))).WithName("readPage").Tells(Reading.Work, "a page").Needs(Act.SeeClass);
+        k.MapGet("/items/{itemId:long}/page", (long classId, long itemId, Caller who, Items items) => items.ReadPage(who, new(classId), new(itemId))).WithName("readPage").Counts(Did.OpenedThing).Tells(Reading.Work, "a page").Needs(Act.SeeClass);
         k.MapPut("/items/{itemId:long}/page", async (long classId, long itemId, PageBody body, Caller who, Items items, CancellationToken stop) =>
         {
             await items.ChangePage(who, new(classId), new(itemId), body.Title, body.Text, body.Version, stop);
@@ -160,7 +161,7 @@ internal static class WorkspaceEndpoints
             return TypedResults.NoContent();
         }).WithName("renameItem").Needs(Act.AddItem);
         k.MapGet("/items/{itemId:long}/content", (long classId, long itemId, Caller who, Items items) =>
-            Uploads.Send(items.Open(who, new(classId), new(itemId)))).WithName("itemContent").Tells(Reading.Work, "a file").SendsFile().Needs(Act.SeeClass);
+            Uploads.Send(items.Open(who, new(classId), new(itemId)))).WithName("itemContent").Counts(Did.OpenedThing).Tells(Reading.Work, "a file").SendsFile().Needs(Act.SeeClass);
         k.MapPut("/items/{itemId:long}/folders", (long classId, long itemId, FilingBody body, Caller who, Items items) =>
         {
             items.FileIn(who, new(classId), new(itemId), body.Folders ?? []);

@@ -64,6 +64,7 @@ public static class ErasingStore
             UPDATE sign_in SET set_by = NULL WHERE set_by = @id;
             DELETE FROM sign_in WHERE person_id = @id;
             DELETE FROM group_member WHERE person_id = @id;
+            DELETE FROM activity WHERE person_id = @id;
             DELETE FROM notice_seen WHERE person_id = @id;
             DELETE FROM join_wait WHERE person_id = @id;
             DELETE FROM join_try WHERE person_id = @id;

@@ -67,6 +67,8 @@ public static class PersonJoinStore
         var given = Pairs(c, "assignment_given", "assignment_id", kept, gone);
         var takeHomes = TakeHomes(c, kept, gone);
         var asked = Pairs(c, "join_wait", "class_id", kept, gone);
+        // Both were the same person on those days; each account keeps its own.
+        c.Execute("INSERT INTO activity(class_id, person_id, day, did) SELECT class_id, @kept, day, did FROM activity WHERE person_id = @gone ON CONFLICT DO UPDATE SET did = did | excluded.did", new { kept, gone });
         var told = Pairs(c, "notice_seen", "notice_id", kept, gone);
         c.Execute("DELETE FROM join_wait WHERE person_id = @gone OR (person_id = @kept AND class_id IN (SELECT class_id FROM member WHERE person_id = @kept AND left_at IS NULL))", new { kept, gone });
         var (a, b) = (Before(c, kept), Before(c, gone));

@@ -13,16 +13,16 @@ public static class RulesStore
 
     /// <summary>The rules that hold, and their version.</summary>
     public static (SchoolRules Rules, int Version) Get(IDbConnection c) => c.QuerySingleOrDefault<Row>(
-        "SELECT second_step, upload_limit_bytes, person_megabytes, class_megabytes, school_gigabytes, audit_years, letter_days, leaver_days, people_years, idle_hours, most_days, version FROM school") is { } r
-        ? (new(Enum.Parse<SecondStepFor>(r.SecondStep), (int)Math.Max(1, r.UploadLimitBytes / Mega), r.PersonMegabytes, r.ClassMegabytes, r.SchoolGigabytes, r.AuditYears, r.LetterDays, r.LeaverDays, r.PeopleYears, r.IdleHours, r.MostDays), r.Version)
+        "SELECT second_step, upload_limit_bytes, person_megabytes, class_megabytes, school_gigabytes, audit_years, letter_days, leaver_days, people_years, idle_hours, most_days, keeps_activity, version FROM school") is { } r
+        ? (new(Enum.Parse<SecondStepFor>(r.SecondStep), (int)Math.Max(1, r.UploadLimitBytes / Mega), r.PersonMegabytes, r.ClassMegabytes, r.SchoolGigabytes, r.AuditYears, r.LetterDays, r.LeaverDays, r.PeopleYears, r.IdleHours, r.MostDays, r.KeepsActivity), r.Version)
         : (SchoolRules.Default, 0);
 
     /// <summary>Lays them down, at the version that was seen; false if changed meanwhile.</summary>
     public static bool Set(IDbConnection c, SchoolRules r, int version) => c.Execute(
         """
         UPDATE school SET second_step = @step, upload_limit_bytes = @bytes, person_megabytes = @PersonMegabytes, class_megabytes = @ClassMegabytes, school_gigabytes = @SchoolGigabytes,
-          audit_years = @AuditYears, letter_days = @LetterDays, leaver_days = @LeaverDays, people_years = @PeopleYears, idle_hours = @IdleHours, most_days = @MostDays, version = version + 1 WHERE version = @version
-        """, new { step = r.SecondStep.ToString(), bytes = r.FileMegabytes * Mega, r.PersonMegabytes, r.ClassMegabytes, r.SchoolGigabytes, r.AuditYears, r.LetterDays, r.LeaverDays, r.PeopleYears, r.IdleHours, r.MostDays, version }) == 1;
+          audit_years = @AuditYears, letter_days = @LetterDays, leaver_days = @LeaverDays, people_years = @PeopleYears, idle_hours = @IdleHours, most_days = @MostDays, keeps_activity = @KeepsActivity, version = version + 1 WHERE version = @version
+        """, new { step = r.SecondStep.ToString(), bytes = r.FileMegabytes * Mega, r.PersonMegabytes, r.ClassMegabytes, r.SchoolGigabytes, r.AuditYears, r.LetterDays, r.LeaverDays, r.PeopleYears, r.IdleHours, r.MostDays, r.KeepsActivity, version }) == 1;
 
     /// <summary>Notes that something was let go of, in the transaction in which it is; none is not noted.</summary>
     public static void NoteLetGo(IDbConnection c, LocalDate day, LetGoKind kind, long many)
@@ -53,6 +53,7 @@ public static class RulesStore
         public int? PeopleYears { get; init; }
         public int IdleHours { get; init; }
         public int MostDays { get; init; }
+        public bool KeepsActivity { get; init; }
         public int Version { get; init; }
     }
 }

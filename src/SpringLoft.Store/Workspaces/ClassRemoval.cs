@@ -19,7 +19,7 @@ public static class ClassRemoval
         ("item", "class_id", "class"), ("folder", "parent_id", "folder"), ("folder", "group_id", "class_group"), ("folder", "class_id", "class"),
         ("group_member", "group_id", "class_group"), ("class_group", "class_id", "class"),
         ("shelf_thing", "shelf_id", "shelf"), ("shelf_visit", "shelf_id", "shelf"), ("shelf", "class_id", "class"),
-        ("notice_class", "group_id", "class_group"), ("notice_class", "class_id", "class"), ("class_resource", "class_id", "class"), ("class_blind", "class_id", "class"),
+        ("activity", "class_id", "class"), ("notice_class", "group_id", "class_group"), ("notice_class", "class_id", "class"), ("class_resource", "class_id", "class"), ("class_blind", "class_id", "class"),
         ("package", "class_id", "class"), ("run_step", "class_id", "class"), ("run_class", "class_id", "class"), ("plan_put", "class_id", "class"),
         ("delivery_on_hold", "class_id", "class"), ("join_code", "class_id", "class"), ("join_wait", "class_id", "class"), ("invitation", "class_id", "class"),
         ("combined_section", "class_id", "class"), ("sign_off", "class_id", "class"), ("member", "class_id", "class"),

@@ -229,6 +229,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["bankOffers"] = ClassStaff,
         ["takeFromBank"] = ClassStaff,
         ["changeAssignment"] = ClassStaff,
+        ["activity"] = ClassStaff,
         ["postNotice"] = ClassStaff,
         ["seeNotices"] = InClass,
         ["roster"] = ClassStaff,

@@ -99,6 +99,14 @@ export function AssignmentDesk() {
                   : figures of each assignment, out and in as a table
                 </Typography>
               )}
+              {head.data?.kind === "Class" && (
+                <Typography variant="body2">
+                  <Link component={RouterLink} to={`/classes/${id}/activity`}>
+                    Activity
+                  </Link>
+                  : who was here on which day, and who has gone quiet
+                </Typography>
+              )}
               <Typography variant="body2" sx={{ color: "text.secondary" }}>
                 Choose an assignment at the top to mark all of it, one piece after another; a student at the
                 left for all that is theirs; or a single piece.

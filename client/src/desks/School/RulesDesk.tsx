@@ -10,14 +10,18 @@ import { useAct } from "../../api/useAct";
 import { Desk } from "../../parts/Desk";
 import { PlanPlaces } from "../../parts/PlanPlaces";
 import { Problem } from "../../parts/Problem";
+import { Tick } from "../../parts/Tick";
 import { typedNumber } from "../../parts/typedNumber";
 import { useTyped } from "../../parts/typed";
 import { count } from "../../parts/words";
 import { LetGo, Usage, WhatItMeans } from "./RulesSlip";
 
 type Rules = Schemas["SchoolRules"];
-type NumberRule = Exclude<keyof Rules, "secondStep">;
-type Typed = Partial<Record<NumberRule, string>> & { secondStep?: Rules["secondStep"] };
+type NumberRule = Exclude<keyof Rules, "secondStep" | "keepsActivity">;
+type Typed = Partial<Record<NumberRule, string>> & {
+  secondStep?: Rules["secondStep"];
+  keepsActivity?: boolean;
+};
 
 const signIns: readonly [NumberRule, string, string][] = [
   ["idleHours", "Ends without use after", "hours"],
@@ -136,6 +140,16 @@ export function RulesDesk({ me }: { me: Schemas["Me"] }) {
             Nobody&rsquo;s only copy goes before they had the time to fetch it.
           </Typography>
           <Fields>{keeping.map(field)}</Fields>
+          <Tick
+            label="Keep who opened, wrote and handed in, by school day, for the staff of a class; 400 days"
+            value={typed.keepsActivity ?? v.rules.keepsActivity}
+            onChange={(keepsActivity) => setTyped({ ...typed, keepsActivity })}
+          />
+          {typed.keepsActivity === false && (
+            <Typography variant="body2" sx={{ color: "warning.main" }}>
+              What was kept so far goes within a day, and is not brought back.
+            </Typography>
+          )}
           {next === null && (
             <Typography role="alert" sx={{ color: "error.main", mt: 1.5 }}>
               Type whole numbers where a field is marked; an empty one is no limit where it says so.
@@ -171,7 +185,11 @@ const noNumber = (name: NumberRule, text: string | undefined) => {
 
 /** The rules as typed; null if a number is none. */
 function rulesOf(now: Rules, typed: Typed): Rules | null {
-  const next: Rules = { ...now, secondStep: typed.secondStep ?? now.secondStep };
+  const next: Rules = {
+    ...now,
+    secondStep: typed.secondStep ?? now.secondStep,
+    keepsActivity: typed.keepsActivity ?? now.keepsActivity,
+  };
   for (const [name] of [...signIns, ...room, ...keeping]) {
     const text = typed[name];
     if (text === undefined) continue;

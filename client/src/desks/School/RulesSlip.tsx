@@ -5,6 +5,7 @@ import { count, sayDay, sayBytes } from "../../parts/words";
 type Seen = Schemas["RulesView"];
 
 const letGoWords: Record<Schemas["LetGoKind"], [one: string, many: string]> = {
+  Activity: ["day of a student’s activity", "days of students’ activity"],
   TakeHomes: ["take-home of somebody who left", "take-homes of people who left"],
   Letters: ["letter", "letters"],
   AuditLines: ["line of the audit trail", "lines of the audit trail"],

@@ -208,6 +208,12 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
           , what was binned of yours
         </Typography>
       )}
+      {w.head.standing === "Student" && w.activityDays != null && (
+        <Typography variant="body2" sx={{ color: "text.secondary" }}>
+          Your teachers see on which school days you opened, wrote or handed in something here. It is kept for{" "}
+          {w.activityDays} days.
+        </Typography>
+      )}
       <Typography variant="h2">Notices</Typography>
       {w.notices.length === 0 && <Typography sx={{ color: "text.secondary" }}>None yet.</Typography>}
       {w.notices.map((n) => (
