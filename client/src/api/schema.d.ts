@@ -4471,6 +4471,15 @@ export interface components {
             /** Format: int32 */
             students: number;
         };
+        AlsoGiven: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            state: components["schemas"]["ClassState"];
+            /** Format: int32 */
+            students: number;
+            folders: string[];
+            because: null | components["schemas"]["NotThere"];
+        };
         AnswerBody: {
             yes: boolean;
         };
@@ -4522,6 +4531,7 @@ export interface components {
             past: boolean;
             closes: null | components["schemas"]["LocalDate"];
             alsoDue: components["schemas"]["AlsoDue"][];
+            others: components["schemas"]["AlsoGiven"][];
         };
         AssignmentView: {
             id: components["schemas"]["AssignmentId"];
@@ -5909,6 +5919,7 @@ export interface components {
         MadeAssignment: {
             id: components["schemas"]["AssignmentId"];
             blindSpots: string[];
+            inStep: string[];
         };
         MadeMany: {
             classes: number[];
@@ -6094,6 +6105,7 @@ export interface components {
             students: null | number[];
             publish: boolean;
             publishAt: null | components["schemas"]["LocalDateTime"];
+            alsoIn?: null | number[];
         };
         NewClass: {
             year: components["schemas"]["YearId"];
@@ -6218,6 +6230,8 @@ export interface components {
             pinned: boolean;
             group: null | string;
         };
+        /** @enum {unknown} */
+        NotThere: "NoFolder" | "TitleTaken";
         OfferedThing: {
             id: components["schemas"]["ResourceId"];
             title: string;
@@ -6659,6 +6673,7 @@ export interface components {
             held: number;
             /** Format: int32 */
             given: number;
+            inStep: string[];
             /** Format: int32 */
             version: number;
         };

@@ -15,11 +15,13 @@ namespace SpringLoft.App.Assignments;
 /// <param name="PublishAt">By the school's clock: when a draft is published by itself; null for by hand.</param>
 /// <param name="Folders">Where it is filed; one at the least.</param>
 /// <param name="Students">Whom it is given to; empty for the whole class.</param>
-public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt);
+/// <param name="AlsoIn">Other classes that get the same in this act, each to its whole roster; only when it is made.</param>
+public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt, IReadOnlyList<ClassId>? AlsoIn = null);
 
 /// <summary>A made assignment, and who of those it is given to can't see it.</summary>
 /// <param name="BlindSpots">Students who can't see any folder it is filed in.</param>
-public sealed record MadeAssignment(AssignmentId Id, IReadOnlyList<string> BlindSpots);
+/// <param name="InStep">Names of the other classes in which it was made, or changed, too.</param>
+public sealed record MadeAssignment(AssignmentId Id, IReadOnlyList<string> BlindSpots, IReadOnlyList<string> InStep);
 
 /// <summary>Makes, changes and bins assignments.</summary>
 public sealed class Assigning(Premises premises)
@@ -38,12 +40,24 @@ public sealed class Assigning(Premises premises)
             if (given.Any(g => roster.All(m => m.PersonId != g))) throw Refusals.NotFound("student on the roster");
             if (n.Publish && at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Keep it as a draft, then use it in classes.", "publish");
             TitleFree(c, id, title, null);
+            var others = InStep.Others(c, by, id, n);
+            if (others.Count > 0 && given.Count > 0)
+                throw new RefusedException("given-by-name", "By name it can be given in one class only.", "Give it to everybody, or to this class alone.", "alsoIn");
+            foreach (var o in others) InStep.Check(o.View);
             var now = premises.Clock.Now;
             var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, folders, given);
-            if (n.Publish) AssignmentStore.Publish(c, made, 1, now);
-            else AssignmentStore.PublishAt(c, made, Moment(n, at));
-            Premises.Add(c, by, now, new(n.Publish ? "published assignment" : "drafted assignment", "assignment", made.Value, id, title));
-            return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]));
+            Stand(made, at);
+            var same = others.Select(o => (o.At, Id: AssignmentStore.Add(c, o.At.Class.Id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, o.Folders, []))).ToList();
+            foreach (var o in same) Stand(o.Id, o.At);
+            if (same.Count > 0) AssignmentStore.KeepInStep(c, [made, .. same.Select(o => o.Id)]);
+            return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]), [.. same.Select(o => o.At.Class.Name)]);
+
+            void Stand(AssignmentId one, ClassAndPlace of)
+            {
+                if (n.Publish) AssignmentStore.Publish(c, one, 1, now);
+                else AssignmentStore.PublishAt(c, one, Moment(n, of));
+                Premises.Add(c, by, now, new(n.Publish ? "published assignment" : "drafted assignment", "assignment", one.Value, of.Class.Id, title));
+            }
         });
     }
 
@@ -62,13 +76,21 @@ public sealed class Assigning(Premises premises)
             var best = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == assignment).Max(w => w.Score);
             if (n.Points is { } points && best > points)
                 throw new RefusedException("points-below-mark", $"A mark of {best} was given already.", $"Keep full marks at {best} or more.", "points");
+            var likes = InStep.Free(c, by, a);
             if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
             AssignmentStore.FileIn(c, assignment, folders);
             if (a.PublishedAt is null) AssignmentStore.PublishAt(c, assignment, Moment(n, at));
             Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", assignment.Value, id, title));
+            foreach (var (of, like) in likes)
+            {
+                TitleFree(c, of.Class.Id, title, like.Id, of.Class.Name);
+                if (!AssignmentStore.Save(c, like with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays })) throw Refusals.ChangedMeanwhile("assignment");
+                if (like.PublishedAt is null) AssignmentStore.PublishAt(c, like.Id, Moment(n, of));
+                Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", like.Id.Value, of.Class.Id, title));
+            }
             var given = AssignmentStore.GivenTo(c, id)[assignment].ToHashSet();
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null && (given.Count == 0 || given.Contains(m.PersonId))).ToList();
-            return new MadeAssignment(assignment, Blind(c, at, there, folders, roster));
+            return new MadeAssignment(assignment, Blind(c, at, there, folders, roster), [.. likes.Select(x => x.At.Class.Name)]);
         });
     }
 
@@ -111,10 +133,10 @@ public sealed class Assigning(Premises premises)
 
     private static LocalTime? Minute(NewAssignment n) => n.DueTime is { } t ? new LocalTime(t.Hour, t.Minute) : null;
 
-    private static void TitleFree(IDbConnection c, ClassId id, string title, AssignmentId? but)
+    private static void TitleFree(IDbConnection c, ClassId id, string title, AssignmentId? but, string? of = null)
     {
         if (AssignmentStore.OfClass(c, id).FirstOrDefault(a => a.Id != but && SafeName.Clash(a.Title, title)) is { } same)
-            throw new RefusedException("name-taken", $"There is already an assignment “{same.Title}”.", "Give this one another title, so that students can tell them apart.", "title");
+            throw new RefusedException("name-taken", $"There is already an assignment “{same.Title}”{(of is null ? "" : $" in “{of}”")}.", "Give this one another title, so that students can tell them apart.", "title");
     }
 
     private static List<string> Blind(IDbConnection c, ClassAndPlace at, IReadOnlyList<FolderRow> there, IReadOnlyList<FolderId> folders, List<MemberRow> given)

@@ -32,8 +32,9 @@ public sealed record AlsoDue(ClassId Class, string ClassName, string Title, Loca
 /// <param name="Week">Number of the school week it is due in; null without a date, or where that week has no school.</param>
 /// <param name="OffDay">It is due on a day without school.</param>
 /// <param name="Past">It is due on a day that is over.</param>
+/// <param name="Others">What it comes to in the other classes that get it in the same act.</param>
 /// <param name="Closes">The last day on which late work is taken; null for no end.</param>
-public sealed record AssignmentPreview(int Given, int Find, IReadOnlyList<InTheWay> InTheWay, int? Week, bool OffDay, bool Past, LocalDate? Closes, IReadOnlyList<AlsoDue> AlsoDue);
+public sealed record AssignmentPreview(int Given, int Find, IReadOnlyList<InTheWay> InTheWay, int? Week, bool OffDay, bool Past, LocalDate? Closes, IReadOnlyList<AlsoDue> AlsoDue, IReadOnlyList<AlsoGiven> Others);
 
 /// <summary>Says who will find an assignment, where it falls, and what else these students have to do then. Writes nothing.</summary>
 public sealed class Previewing(Premises premises)
@@ -52,7 +53,8 @@ public sealed class Previewing(Premises premises)
         return new AssignmentPreview(to.Count, to.Count - way.Count, way, week?.Number, n.DueOn is { } d && !(week?.Days.Contains(d) ?? false), n.DueOn < premises.Clock.Today,
             n is { DueOn: { } on, LateDays: { } late } ? on.PlusDays(late) : null,
             n.DueOn is { } due ? [.. AssignmentStore.DueFor(c, [.. to.Select(m => m.PersonId)], WeekOf(due), WeekOf(due).PlusDays(6)).Where(a => a.ClassId != id || a.Title != n.Title?.Trim())
-                .Select(a => new AlsoDue(a.ClassId, a.ClassName, a.Title, a.DueOn, a.Students))] : []);
+                .Select(a => new AlsoDue(a.ClassId, a.ClassName, a.Title, a.DueOn, a.Students))] : [],
+            [.. InStep.Others(c, who, id, n).Select(o => o.View)]);
 
         LocalDate WeekOf(LocalDate x) => x.DayOfWeek == year.FirstWeekday ? x : x.Previous(year.FirstWeekday);
     });

@@ -14,7 +14,7 @@ public sealed record ManyPublished(int Published, IReadOnlyList<string> Unseen);
 /// <summary>Publishes drafts, one, many or by the clock, and takes back what nobody has handed in for.</summary>
 public sealed class Publishing(Premises premises)
 {
-    /// <summary>Publishes a draft.</summary>
+    /// <summary>Publishes a draft, and with it those that are kept in step with it in other classes.</summary>
     /// <param name="evenSo">Also where none of those whom it is given to can see it.</param>
     /// <exception cref="RefusedException"><c>publish-unseen</c>, <c>bank-no-students</c>, <c>assignment-published</c>, <c>changed-meanwhile</c>.</exception>
     public void Publish(Caller by, ClassId id, AssignmentId assignment, int version, bool evenSo = false) => premises.Db.Write(c =>
@@ -25,7 +25,9 @@ public sealed class Publishing(Premises premises)
         var (students, unseen) = Unseen(c, at, a);
         if (!evenSo && unseen)
             throw new RefusedException("publish-unseen", $"None of the {students} students whom it is given to can see “{a.Title}”: it is filed only where they see nothing.", "File it in a folder that they see, or publish it all the same.");
+        var likes = InStep.Free(c, by, a).Where(x => x.Row.PublishedAt is null).ToList();
         if (!Put(c, by, id, a with { Version = version })) throw Refusals.ChangedMeanwhile("assignment");
+        foreach (var (of, like) in likes) Put(c, by, of.Class.Id, like);
     });
 
     /// <summary>Publishes many drafts of a class in one act; those that none of their students could find stay drafts and are named.</summary>

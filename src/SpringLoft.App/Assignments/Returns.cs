@@ -10,7 +10,8 @@ using SpringLoft.Store.Rosters;
 namespace SpringLoft.App.Assignments;
 
 /// <summary>A column of the returns desk.</summary>
-public sealed record ReturnsColumn(AssignmentId Id, string Title, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, bool Published, LocalDateTime? PublishAt, int HandedIn, int Held, int Given, int Version);
+/// <param name="InStep">Other classes that have it too and follow when it is changed or published.</param>
+public sealed record ReturnsColumn(AssignmentId Id, string Title, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, bool Published, LocalDateTime? PublishAt, int HandedIn, int Held, int Given, IReadOnlyList<string> InStep, int Version);
 
 /// <summary>A cell: one student's work for one assignment.</summary>
 /// <param name="Draft">True while the score is a draft, not returned.</param>
@@ -36,8 +37,9 @@ public sealed record ReturnAllView(int Pieces, int Students, int DraftMarks, int
 public sealed class Returns(Premises premises)
 {
     /// <summary>The whole desk of a class.</summary>
-    public ReturnsView See(ClassId id) => premises.Db.Read(c =>
+    public ReturnsView See(Caller who, ClassId id) => premises.Db.Read(c =>
     {
+        ClassGate.Demand(c, who, id, Act.Mark);
         var work = WorkStore.OfClass(c, id);
         var files = WorkStore.FilesOfClass(c, id);
         var given = AssignmentStore.GivenTo(c, id);
@@ -49,7 +51,7 @@ public sealed class Returns(Premises premises)
         var here = members.Count(m => m.LeftAt is null);
         var columns = AssignmentStore.OfClass(c, id).Select(a => new ReturnsColumn(a.Id, a.Title, a.Points, a.DueOn, a.DueTime, a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null,
             byAssignment[a.Id].Count(w => w.State != WorkState.Working), byAssignment[a.Id].Count(w => WorkFlow.Holder(w.State) == HeldBy.Teacher),
-            given[a.Id].Any() ? given[a.Id].Count() : here, a.Version)).ToList();
+            given[a.Id].Any() ? given[a.Id].Count() : here, a.Together is null ? [] : InStep.Names(c, who, a), a.Version)).ToList();
         var rows = members.Where(m => m.LeftAt is null || byStudent[m.PersonId].Any()).Select(m => new ReturnsRow(m.PersonId, m.Name.Sort, m.LeftAt is not null,
             [.. byStudent[m.PersonId].Select(w => new ReturnsCell(w.AssignmentId, w.Id, w.State, WorkFlow.Holder(w.State), w.Score, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, premises.Clock.Zone) : null, files[w.Id].Count(), w.Version))])).ToList();
         var held = work.Where(w => WorkFlow.Holder(w.State) == HeldBy.Teacher).ToList();

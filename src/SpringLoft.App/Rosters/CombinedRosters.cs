@@ -96,7 +96,7 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
             return (r, SectionsOf(c, who, id, Act.ManageRoster).Select(s => (Section: s, Class: ClassStore.Find(c, s.Class)!,
                 Students: Students(c, s.Class).ToList(), Folders: FolderStore.OfClass(c, s.Class).Where(f => f.StudentId is not null).Select(f => f.StudentId!.Value).ToHashSet())).ToList());
         });
-        var desks = sections.Select(s => returns.See(s.Section.Class)).ToList();
+        var desks = sections.Select(s => returns.See(who, s.Section.Class)).ToList();
         // The same assignment has the same title in each section.
         var titles = desks.SelectMany(d => d.Assignments.Where(a => a.Published)).GroupBy(a => SafeName.Key(a.Title)).Select(g => (Key: g.Key, g.First().Title, g.First().Points, In: g.Count())).ToList();
         var columnOf = titles.Select((t, i) => (t.Key, i)).ToDictionary(x => x.Key, x => x.i, StringComparer.Ordinal);

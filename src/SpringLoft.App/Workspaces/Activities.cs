@@ -65,7 +65,9 @@ public sealed class Activities(Premises premises)
     public void Opened(Caller who, ClassId id, Did did)
     {
         var key = (who.Id, id, premises.Clock.Today, did);
-        if (who.Role != SchoolRole.Student || noted.ContainsKey(key)) return;
+        if (noted.ContainsKey(key)) return;
+        premises.Db.Read(c => ClassGate.Demand(c, who, id, Act.SeeClass));
+        if (who.Role != SchoolRole.Student) return;
         if (noted.Count > 50_000) noted.Clear();
         noted[key] = 0;
         premises.Db.Write(c => Note(c, premises, who, id, did));

@@ -77,7 +77,12 @@ internal sealed class Gate(RequestDelegate next)
         await next(context);
         // What was refused, or is not there, was not opened.
         if (endpoint.Metadata.GetMetadata<Counts>() is { } counts && context.Response.StatusCode < 400 && Number(context, "classId") is { } of)
-            activities.Opened(CallerOf(context), new(of), counts.Did);
+            Note(activities, CallerOf(context), new(of), counts.Did);
+    }
+
+    private static void Note(Activities activities, Caller who, ClassId id, Did did)
+    {
+        if (who.Role == SchoolRole.Student) activities.Opened(who, id, did);
     }
 
     private static long? Number(HttpContext context, string part) => long.TryParse(context.GetRouteValue(part) as string, out var number) ? number : null;

@@ -108,7 +108,7 @@ internal static class AssignmentEndpoints
 
     private static void MapReturns(RouteGroupBuilder k)
     {
-        k.MapGet("/returns", (long classId, Returns returns) => returns.See(new(classId))).WithName("returns").Tells(Reading.Work, "the returns desk").Needs(Act.Mark);
+        k.MapGet("/returns", (long classId, Caller who, Returns returns) => returns.See(who, new(classId))).WithName("returns").Tells(Reading.Work, "the returns desk").Needs(Act.Mark);
         k.MapGet("/returns/preview", (long classId, long? assignment, bool unmarkedToo, Returns returns) =>
             returns.PreviewReturnAll(new(classId), assignment is { } a ? new AssignmentId(a) : null, unmarkedToo)).WithName("previewReturnAll").Needs(Act.Mark);
         k.MapPost("/returns", (long classId, ReturnAllBody body, Caller who, Returns returns) =>

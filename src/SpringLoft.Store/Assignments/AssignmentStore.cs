@@ -23,6 +23,9 @@ public sealed record AssignmentRow
     /// <summary>The assignment of a department's bank that this is a copy of, and at which version it was copied.</summary>
     public AssignmentId? BankId { get; init; }
     public int? BankVersion { get; init; }
+
+    /// <summary>Those that were given to several classes in one act have the same number; null for one that stands alone.</summary>
+    public long? Together { get; init; }
 }
 
 /// <summary>A copy of an assignment of a bank.</summary>
@@ -49,7 +52,7 @@ public sealed record DueRow
 /// <summary>Owns assignment, assignment_filing and assignment_given.</summary>
 public static class AssignmentStore
 {
-    private const string Columns = "id, title, instructions, points, due_on, due_time, late_days, published_at, publish_at, made_at, version, bank_id, bank_version";
+    private const string Columns = "id, title, instructions, points, due_on, due_time, late_days, published_at, publish_at, made_at, version, bank_id, bank_version, together";
 
     /// <summary>Assignments of a class by date due, those without a date last; the bin left out.</summary>
     public static IReadOnlyList<AssignmentRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<AssignmentRow>(
@@ -135,6 +138,17 @@ public static class AssignmentStore
           AND (NOT EXISTS (SELECT 1 FROM assignment_given g WHERE g.assignment_id = a.id) OR EXISTS (SELECT 1 FROM assignment_given g WHERE g.assignment_id = a.id AND g.person_id = r.person_id))
         GROUP BY a.id ORDER BY a.due_on, k.name_key, a.id
         """, new { from, to, ids = $"[{string.Join(',', people.Select(p => p.Value))}]" })];
+
+    /// <summary>Says that these were given in one act and are kept in step.</summary>
+    public static void KeepInStep(IDbConnection c, IReadOnlyList<AssignmentId> assignments)
+    {
+        foreach (var id in assignments) c.Execute("UPDATE assignment SET together = @first WHERE id = @id", new { id, first = assignments[0] });
+    }
+
+    /// <summary>Those that are kept in step under one number, by the name of their class, the bin left out.</summary>
+    public static IReadOnlyList<(ClassId Class, AssignmentRow Row)> Together(IDbConnection c, long together) => [.. c.Query<(long, long)>(
+        "SELECT a.class_id, a.id FROM assignment a JOIN class k ON k.id = a.class_id WHERE a.together = @together AND a.binned_at IS NULL AND k.binned_at IS NULL ORDER BY k.name_key", new { together })
+        .Select(x => (new ClassId(x.Item1), Find(c, new ClassId(x.Item1), new AssignmentId(x.Item2))!))];
 
     /// <summary>Publishes at the version that was seen; false if changed meanwhile.</summary>
     public static bool Publish(IDbConnection c, AssignmentId id, int version, Instant at) => c.Execute(

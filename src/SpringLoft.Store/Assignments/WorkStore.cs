@@ -83,6 +83,9 @@ public static class WorkStore
     public static IReadOnlyList<WorkRow> OfStudent(IDbConnection c, ClassId id, PersonId student) =>
         [.. c.Query<WorkRow>($"SELECT {Columns} FROM work WHERE student_id = @student AND class_id = @id ORDER BY id", new { id, student })];
 
+    /// <summary>Has any piece of an assignment ever come in, or a mark been given?</summary>
+    public static bool AnyCame(IDbConnection c, AssignmentId assignment) => c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM work WHERE assignment_id = @assignment AND (state <> 'Working' OR score IS NOT NULL OR returned_score IS NOT NULL))", new { assignment });
+
     /// <summary>One piece of work of a class; null if there is no such.</summary>
     public static WorkRow? Find(IDbConnection c, ClassId id, WorkId work) =>
         c.QuerySingleOrDefault<WorkRow>($"SELECT {Columns} FROM work WHERE class_id = @id AND id = @work", new { id, work });

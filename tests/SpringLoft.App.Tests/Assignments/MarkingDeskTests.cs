@@ -177,6 +177,6 @@ public class MarkingDeskTests : SchoolTest
 
         new ReturningMany(school.Premises).Do(school.Lead, new([school.Class], null, true, [pot]), null).Pieces.ShouldBe(1);
 
-        school.Returns.See(school.Class).Held.ShouldBe(1);
+        school.Returns.See(school.Coordinator, school.Class).Held.ShouldBe(1);
     }
 }

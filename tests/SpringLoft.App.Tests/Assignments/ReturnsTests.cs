@@ -13,7 +13,7 @@ public class ReturnsTests : SchoolTest
     }
 
     private App.Assignments.ReturnsCell Cell(Caller student) =>
-        school.Returns.See(school.Class).Students.First(s => s.Student == student.Id).Cells.Single();
+        school.Returns.See(school.Coordinator, school.Class).Students.First(s => s.Student == student.Id).Cells.Single();
 
     private App.Workspaces.OwnWorkView Own(Caller student) => school.Workspace.See(student, school.Class).Assignments.Single().Own!;
 

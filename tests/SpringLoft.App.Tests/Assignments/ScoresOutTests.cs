@@ -20,7 +20,7 @@ public class ScoresOutTests : SchoolTest
     private async Task Return(Caller student, AssignmentId assignment, decimal? score)
     {
         await school.HandIn(student, assignment);
-        var cell = school.Returns.See(school.Class).Students.Single(s => s.Student == student.Id).Cells.Single(x => x.Assignment == assignment);
+        var cell = school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == student.Id).Cells.Single(x => x.Assignment == assignment);
         new MarkingDesk(school.Premises).Judge(school.Lead, school.Class, cell.Id, new(score, null, true, true, cell.Version));
     }
 
@@ -32,7 +32,7 @@ public class ScoresOutTests : SchoolTest
         school.Assign("No score", points: null);
         await Return(school.Umi, pot, 18.5m);
         await school.HandIn(school.Rúna, pot);
-        var draft = school.Returns.See(school.Class).Students.Single(s => s.Student == school.Rúna.Id).Cells.Single();
+        var draft = school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == school.Rúna.Id).Cells.Single();
         school.Returns.Mark(school.Lead, school.Class, draft.Id, 11, draft.Version);
         await Return(school.Rúna, formula, 20m);
 

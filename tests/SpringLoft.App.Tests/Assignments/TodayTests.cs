@@ -61,7 +61,7 @@ public class TodayTests : SchoolTest
         today.See(school.Umi).ShouldSatisfyAllConditions(t => t.Pieces.ShouldBeEmpty(), t => t.Back.ShouldBeEmpty());
         today.See(school.Lead).Waiting.ShouldHaveSingleItem().ShouldSatisfyAllConditions(w => w.Waiting.ShouldBe(1), w => w.Drafts.ShouldBe(0), w => w.Title.ShouldBe("Pinch pot"));
 
-        var cell = school.Returns.See(school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single();
+        var cell = school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single();
         new MarkingDesk(school.Premises).Judge(school.Lead, school.Class, cell.Id, new(17, "A dry foot at last.", true, false, cell.Version));
 
         today.See(school.Umi).Back.ShouldHaveSingleItem().ShouldSatisfyAllConditions(b => b.Score.ShouldBe(17), b => b.Said.ShouldBe("A dry foot at last."), b => b.IsNew.ShouldBeTrue());
@@ -82,7 +82,7 @@ public class TodayTests : SchoolTest
     {
         var pot = Assign("Pinch pot", Day);
         await school.HandIn(school.Umi, pot);
-        var cell = school.Returns.See(school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single();
+        var cell = school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single();
         new MarkingDesk(school.Premises).Judge(school.Lead, school.Class, cell.Id, new(17, "Not yet for your eyes.", false, false, cell.Version));
 
         today.See(school.Umi).ShouldSatisfyAllConditions(t => t.Back.ShouldBeEmpty(), t => t.Pieces.ShouldBeEmpty());
@@ -98,16 +98,16 @@ public class TodayTests : SchoolTest
         var late = (int)(now.Now - (Day.PlusDays(-2) + new LocalTime(12, 0)).InZoneLeniently(now.Zone).ToInstant()).TotalMinutes;
 
         school.Workspace.See(school.Umi, school.Class).Assignments.Single().ShouldSatisfyAllConditions(a => a.DueState.ShouldBe(DueState.Late), a => a.Own!.LateMinutes!.Value.ShouldBeInRange(late - 1, late));
-        school.Returns.See(school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single().LateMinutes!.Value.ShouldBeInRange(late - 1, late);
+        school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single().LateMinutes!.Value.ShouldBeInRange(late - 1, late);
 
         var bowl = Assign("Bowl", Day.PlusDays(1), late: 30);
         await school.HandIn(school.Umi, bowl);
-        var work = school.Returns.See(school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single(x => x.Assignment == bowl);
+        var work = school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single(x => x.Assignment == bowl);
         school.Returns.Return(school.Lead, school.Class, work.Id, true, work.Version);
         school.Premises.Clock.MoveTo(Day.PlusDays(5));
         await school.HandIn(school.Umi, bowl, "better");
 
-        school.Returns.See(school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single(x => x.Assignment == bowl).LateMinutes.ShouldBeNull();
+        school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == school.Umi.Id).Cells.Single(x => x.Assignment == bowl).LateMinutes.ShouldBeNull();
     }
 
     [Fact]

@@ -222,7 +222,7 @@ public class ClosingRunsTests : SchoolTest
 
         (view.Verified, view.Failed).ShouldBe((3, 1));
         State(school.Class).ShouldBe(ClassState.Open);
-        school.Returns.See(school.Class).Held.ShouldBe(1);
+        school.Returns.See(school.Coordinator, school.Class).Held.ShouldBe(1);
     }
 
     [Fact]
@@ -305,7 +305,7 @@ public class ClosingRunsTests : SchoolTest
         returning.Preview(school.Coordinator, new(classes, null, false, null)).ShouldSatisfyAllConditions(p => p.Pieces.ShouldBe(1), p => p.DraftMarks.ShouldBe(1), p => p.Unmarked.ShouldBe(1));
         returning.Preview(school.Coordinator, new(classes, school.Rúna.Id, true, null)).Pieces.ShouldBe(1);
         returning.Do(school.Coordinator, new(classes, null, true, null), "Well done.").ShouldSatisfyAllConditions(p => p.Pieces.ShouldBe(2), p => p.Students.ShouldBe(2));
-        school.Returns.See(school.Class).Held.ShouldBe(0);
+        school.Returns.See(school.Coordinator, school.Class).Held.ShouldBe(0);
         school.Read(c => WorkStore.CommentsOfWork(c, row.Id)).ShouldHaveSingleItem().Text.ShouldBe("Well done.");
         Refused(() => returning.Preview(school.OtherTeacher, new(classes, null, true, null))).ShouldBe("not-found");
     }

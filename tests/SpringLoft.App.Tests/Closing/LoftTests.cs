@@ -187,7 +187,7 @@ public class LoftTests : SchoolTest
             foreach (var (path, text) in before.Where(p => !p.Key.StartsWith("metadata/", StringComparison.Ordinal) || p.Key == "metadata/roster.csv")) after[path].ShouldBe(text, path);
             after.Count.ShouldBe(before.Count);
         }
-        var w = school.Returns.See(made).Students.SelectMany(s => s.Cells).ShouldHaveSingleItem();
+        var w = school.Returns.See(school.Coordinator, made).Students.SelectMany(s => s.Cells).ShouldHaveSingleItem();
         w.Score.ShouldBe(17.5m);
         school.Returns.See(made, w.Id).Comments.ShouldHaveSingleItem().ShouldSatisfyAllConditions(m => m.Text.ShouldBe("Fine rim."), m => m.Author.ShouldBe("Oisín Farquhar"));
         school.Workspace.See(school.Umi, made).Folders.Select(f => f.Name).ShouldContain("Hallgrímsson, Umi");

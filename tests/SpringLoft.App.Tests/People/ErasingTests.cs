@@ -21,10 +21,10 @@ public class ErasingTests : SchoolTest
         school.OpenClass();
         var assignment = school.Assign();
         await school.HandIn(school.Umi, assignment, "a pot of Umi's");
-        var work = school.Returns.See(school.Class).Students.Single(r => r.Student == school.Umi.Id).Cells.Single();
+        var work = school.Returns.See(school.Coordinator, school.Class).Students.Single(r => r.Student == school.Umi.Id).Cells.Single();
         school.Returns.Mark(school.Lead, school.Class, work.Id, 17, work.Version);
         school.Returns.Comment(school.Lead, school.Class, work.Id, "A fine rim.");
-        work = school.Returns.See(school.Class).Students.Single(r => r.Student == school.Umi.Id).Cells.Single();
+        work = school.Returns.See(school.Coordinator, school.Class).Students.Single(r => r.Student == school.Umi.Id).Cells.Single();
         school.Returns.Return(school.Lead, school.Class, work.Id, false, work.Version);
         return assignment;
     }
@@ -54,7 +54,7 @@ public class ErasingTests : SchoolTest
         (person.Name.Display, person.StudentNumber, person.Email, person.Grade).ShouldBe((said.Becomes, null, null, null));
         school.Read(c => PersonStore.SignIn(c, school.Umi.Id)).ShouldBeNull();
         // The school's record of the class is as it was, under the other name.
-        school.Returns.See(school.Class).Students.Single(r => r.Student == school.Umi.Id).Cells.Single().Score.ShouldBe(17);
+        school.Returns.See(school.Coordinator, school.Class).Students.Single(r => r.Student == school.Umi.Id).Cells.Single().Score.ShouldBe(17);
         new AuditTrail(school.Premises).Check().ShouldSatisfyAllConditions(a => a.Whole.ShouldBeTrue(), a => a.Erased.ShouldBeGreaterThan(0));
         Refused(() => erasing.Erase(school.Coordinator, school.Umi.Id, said.Becomes)).ShouldBe("erase-not-yet");
     }

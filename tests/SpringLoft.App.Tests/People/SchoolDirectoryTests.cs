@@ -117,7 +117,7 @@ public class SchoolDirectoryTests : SchoolTest
         report.Stays.ShouldHaveSingleItem().Class.ShouldBe(school.Class);
         Leavers.Preview([school.Umi.Id, school.Rúna.Id]).ShouldHaveSingleItem().Class.ShouldBe(school.Class);
         school.Roster.See(other).Where(r => r.Left is null).ShouldNotContain(r => r.Role == ClassRole.Student);
-        school.Returns.See(school.Class).Held.ShouldBe(1);
+        school.Returns.See(school.Coordinator, school.Class).Held.ShouldBe(1);
         // Back again, they are put on rosters by hand.
         Leavers.BringBack(school.Coordinator, [school.Rúna.Id]).People.ShouldBe(1);
         school.Roster.Enroll(school.OtherTeacher, other, [school.Rúna.Id], ClassRole.Student).Joined.ShouldBe(1);
@@ -177,10 +177,10 @@ public class SchoolDirectoryTests : SchoolTest
         Directory.Join(school.Coordinator, school.Umi.Id, twin.Id);
 
         Directory.Duplicates().ShouldBeEmpty();
-        var row = school.Returns.See(school.Class).Students.Single(s => s.Student == school.Umi.Id);
+        var row = school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == school.Umi.Id);
         row.Cells.Select(x => (x.Assignment, x.State, x.Files)).ShouldBe([(both, WorkState.HandedIn, 2), (onlyTwin, WorkState.HandedIn, 1)], ignoreOrder: true);
         school.Roster.See(other).ShouldContain(r => r.Id == school.Umi.Id && r.HasFolder);
-        school.Returns.See(school.Class).Held.ShouldBe(2);
+        school.Returns.See(school.Coordinator, school.Class).Held.ShouldBe(2);
         Refused(() => school.SignIn("umi2", TinySchool.Password)).ShouldBe("sign-in-wrong");
 
         Directory.UndoJoin(school.Coordinator, Directory.Joins().Single().Id);

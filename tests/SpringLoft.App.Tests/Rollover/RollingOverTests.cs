@@ -38,7 +38,7 @@ public class RollingOverTests : SchoolTest
         there.Assignments.ShouldHaveSingleItem().ShouldSatisfyAllConditions(a => a.Published.ShouldBeFalse(), a => a.DueOn.ShouldBeNull(), a => a.Folders.Count.ShouldBe(2), a => a.Points.ShouldBe(20));
         there.Notices.ShouldBeEmpty();
         school.Roster.See(made).ShouldHaveSingleItem().Role.ShouldBe(ClassRole.Lead);
-        school.Returns.See(made).Held.ShouldBe(0);
+        school.Returns.See(school.Coordinator, made).Held.ShouldBe(0);
     }
 
     [Fact]

@@ -42,7 +42,7 @@ public class CombinedRostersTests : SchoolTest
         school.Work.HandIn(school.Outsider, second, b);
         foreach (var (k, score) in new[] { (school.Class, 10m), (second, 16m) })
         {
-            var cell = school.Returns.See(k).Students.SelectMany(s => s.Cells).Single();
+            var cell = school.Returns.See(school.Coordinator, k).Students.SelectMany(s => s.Cells).Single();
             school.Returns.Mark(school.Lead, k, cell.Id, score, cell.Version);
         }
 
@@ -97,7 +97,7 @@ public class CombinedRostersTests : SchoolTest
         foreach (var (who, score) in all.Zip([20m, 18m, 4m, 2m]))
         {
             await school.HandIn(who, pot);
-            var cell = school.Returns.See(school.Class).Students.Single(s => s.Student == who.Id).Cells.Single();
+            var cell = school.Returns.See(school.Coordinator, school.Class).Students.Single(s => s.Student == who.Id).Cells.Single();
             school.Returns.Mark(school.Lead, school.Class, cell.Id, score, cell.Version);
         }
         var making = new MakingGroups(school.Premises);

@@ -34,7 +34,7 @@ public class MovingSetsTests : SchoolTest
         done.Carried.ShouldBe(said.Carried);
         (done.Held, done.Carried.Single().Name, done.Carried.Single().To).ShouldBe((1, "sketch.txt", done.Carried.Single().From));
         school.Workspace.See(school.Umi, other).Items.Single().Name.ShouldBe("sketch.txt");
-        school.Returns.See(school.Class).Held.ShouldBe(1);
+        school.Returns.See(school.Coordinator, school.Class).Held.ShouldBe(1);
     }
 
     [Fact]
@@ -44,7 +44,7 @@ public class MovingSetsTests : SchoolTest
         await school.HandIn(school.Umi, assignment, "pot");
         moving.Move(school.Coordinator, school.Class, school.Umi.Id, other, false);
         new LeftClassView(school).Titles().ShouldBeEmpty();
-        var work = school.Returns.See(school.Class).Students.SelectMany(r => r.Cells).Single();
+        var work = school.Returns.See(school.Coordinator, school.Class).Students.SelectMany(r => r.Cells).Single();
         school.Returns.Return(school.Lead, school.Class, work.Id, true, work.Version);
 
         new LeftClassView(school).Titles().ShouldBe(["Pinch pot"]);

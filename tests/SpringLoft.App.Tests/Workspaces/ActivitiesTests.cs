@@ -34,7 +34,7 @@ public class ActivitiesTests : SchoolTest
         Today(school.Umi).ShouldBe(Did.None);
         activities.Opened(school.Umi, school.Class, Did.OpenedClass);
         activities.Opened(school.Lead, school.Class, Did.OpenedClass);
-        activities.Opened(school.Outsider, school.Class, Did.OpenedClass);
+        Refused(() => activities.Opened(school.Outsider, school.Class, Did.OpenedClass)).ShouldBe("not-found");
         Today(school.Umi).ShouldBe(Did.OpenedClass);
 
         await school.HandIn(school.Umi, school.Assign("Pinch pot"));

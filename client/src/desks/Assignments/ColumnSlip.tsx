@@ -80,6 +80,12 @@ export function ColumnSlip({
         </strong>{" "}
         handed in, {a.held} held by you.
       </Typography>
+      {a.inStep.length > 0 && !shut && (
+        <Typography variant="body2">
+          Kept in step with {a.inStep.join("; ")}: changed or published here, it is so there too, until
+          somebody hands in.
+        </Typography>
+      )}
       {workspace.data && !shut && (
         <>
           <Button variant={bank ? "contained" : "outlined"} onClick={() => setAsking("give")}>

@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useMemo, useState } from "react";
 import { Controller, useWatch } from "react-hook-form";
-import { useNavigate, useParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
@@ -22,6 +22,7 @@ import { typedNumber } from "../../parts/typedNumber";
 import { Written } from "../../parts/Written";
 import { sayDue } from "../../parts/due";
 import { count, sayDay } from "../../parts/words";
+import { AlsoIn } from "./AlsoIn";
 import { GivenTo } from "./GivenTo";
 import { GivePreview } from "./GivePreview";
 import "./give.css";
@@ -49,9 +50,14 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
   const classId = w.head.id;
   const bank = w.head.kind === "Department";
   const go = useNavigate();
+  const [address] = useSearchParams();
+  const also = (address.get("also") ?? "")
+    .split(",")
+    .map(Number)
+    .filter((k) => k > 0 && k !== classId);
   const form = useKeptForm<Typed>(
-    was ? `assignment:${was.id}:${was.version}` : `assignment:${classId}:new`,
-    was ? typedOf(was) : blank(w),
+    was ? `assignment:${was.id}:${was.version}` : `assignment:${classId}:new:${also.join("-")}`,
+    was ? typedOf(was) : { ...blank(w), alsoIn: also },
   );
   const [made, setMade] = useState<Schemas["MadeAssignment"] | null>(null);
   const begun = useBegun(was?.version ?? 0);
@@ -87,6 +93,7 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
     "dueOn",
     "lateDays",
     "folders",
+    "alsoIn",
   ]);
   const paths = useMemo(() => pathsOf(w.folders), [w.folders]);
   const send = (publish: boolean) =>
@@ -254,6 +261,7 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
             )}
           />
           {!bank && !was && <GivenTo classId={classId} control={form.control} />}
+          {!bank && !was && typed.to.length === 0 && <AlsoIn classId={classId} control={form.control} />}
           {!bank && !was?.published && (
             <div className="give-line">
               <TextPart

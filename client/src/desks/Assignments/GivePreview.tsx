@@ -4,12 +4,17 @@ import { useDeferredValue } from "react";
 import { api, take, type Schemas } from "../../api/client";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
-import { count, sayDay } from "../../parts/words";
+import { count, sayDay, stateWords } from "../../parts/words";
 import { bodyOf, type Typed } from "./giving";
 
 const because: Record<Schemas["Hindrance"], string> = {
   Unseen: "sees none of its folders",
   ViewOnly: "may look and not hand in",
+};
+
+const notThere: Record<Schemas["NotThere"], string> = {
+  NoFolder: "no folder like those it is filed in",
+  TitleTaken: "an assignment of that title is there",
 };
 
 /** What giving it comes to, while it is typed: who will find it, who will not and why, where it falls, what else is due then. */
@@ -18,8 +23,8 @@ export function GivePreview(props: { classId: number; typed: Typed; was?: Schema
   // The words of it change nothing here: only whom, where and when.
   const asked = useDeferredValue(
     JSON.stringify({
-      ...bodyOf({ ...props.typed, instructions: "", title: props.was?.title ?? "" }, false),
-      title: props.was?.title ?? "",
+      ...bodyOf({ ...props.typed, instructions: "" }, false),
+      title: props.was?.title ?? (props.typed.alsoIn.length > 0 ? props.typed.title : ""),
     }),
   );
   const preview = useQuery({
@@ -58,6 +63,27 @@ export function GivePreview(props: { classId: number; typed: Typed; was?: Schema
             </li>
           ))}
           {p.inTheWay.length > 8 && <li>and {p.inTheWay.length - 8} more</li>}
+        </ul>
+      )}
+      {p.others.length > 0 && (
+        <ul className="give-list">
+          {p.others.map((o) => (
+            <li key={o.class}>
+              {o.because ? (
+                <StateMark mark="blocked" wrap>
+                  {o.name}: {notThere[o.because]}
+                </StateMark>
+              ) : (
+                <>
+                  {o.name}: {count(o.students, "student", "students")}
+                  <span className="soft">
+                    {o.folders.length > 0 && `, in ${o.folders.join("; ")}`}
+                    {o.state !== "Open" && `, ${stateWords[o.state]}`}
+                  </span>
+                </>
+              )}
+            </li>
+          ))}
         </ul>
       )}
       {dated && (

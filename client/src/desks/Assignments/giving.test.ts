@@ -25,6 +25,7 @@ describe("an assignment as it is typed", () => {
         lateDays,
         folders: [3, 4],
         students: [9],
+        alsoIn: [],
         publish: false,
         publishAt: null,
       });

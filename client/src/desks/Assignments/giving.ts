@@ -16,6 +16,8 @@ export interface Typed {
   folders: number[];
   /** Students by name; none for everybody. */
   to: number[];
+  /** Other classes that get it in the same act. */
+  alsoIn: number[];
   /** The day on which it is published by itself; empty for by hand. */
   publishOn: string;
   publishTime: string;
@@ -34,6 +36,7 @@ export function blank(w: Schemas["WorkspaceView"]): Typed {
     lateDays: "7",
     folders: bank.map((f) => f.id),
     to: [],
+    alsoIn: [],
     publishOn: "",
     publishTime: "08:00",
   };
@@ -51,6 +54,7 @@ export function typedOf(a: Schemas["AssignmentView"]): Typed {
     lateDays: a.lateDays ? String(a.lateDays) : "7",
     folders: a.folders,
     to: a.givenTo,
+    alsoIn: [],
     publishOn: a.publishAt?.slice(0, 10) ?? "",
     publishTime: a.publishAt?.slice(11, 16) ?? "08:00",
   };
@@ -70,6 +74,7 @@ export function bodyOf(t: Typed, publish: boolean): Schemas["NewAssignment"] {
       t.late === "always" ? null : t.late === "none" ? 0 : Number.isInteger(days) && days > 0 ? days : null,
     folders: t.folders,
     students: t.to.length > 0 ? t.to : null,
+    alsoIn: t.alsoIn,
     publish,
     publishAt: !publish && t.publishOn ? `${t.publishOn}T${t.publishTime || "00:00"}:00` : null,
   };

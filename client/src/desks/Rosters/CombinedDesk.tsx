@@ -97,6 +97,16 @@ function Slip({ v, onChange }: { v: View; onChange: () => void }) {
       <Button
         variant="outlined"
         component={RouterLink}
+        to={`/classes/${v.sections[0]?.class}/work/new?also=${v.sections
+          .slice(1)
+          .map((s) => s.class)
+          .join(",")}`}
+      >
+        Give an assignment to all…
+      </Button>
+      <Button
+        variant="outlined"
+        component={RouterLink}
         to={`/work/notices?classes=${v.sections.map((s) => s.class).join(",")}`}
       >
         Tell all sections…
