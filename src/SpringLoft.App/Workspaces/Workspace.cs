@@ -86,7 +86,7 @@ public sealed class Workspace(Premises premises)
             {
                 var seen = See(who, k.Id).Assignments;
                 if (at.Member?.MayPost != false) todo = seen.Count(a => a is { DueState: not DueState.Closed, Own: null or { State: WorkState.Working } });
-                returned = seen.Count(a => a.Own is { State: WorkState.Returned });
+                returned = seen.Count(a => a.Own?.ReturnedAt is not null);
             }
             return new OwnClass(k.Id, k.Name, k.Course, k.Mark, years[k.YearId], k.State, k.TeacherShown, at.Standing, todo, returned, takeHome);
         }).OfType<OwnClass>().ToList();

@@ -36,6 +36,20 @@ test("a student finds the day's work on a phone: what is late and until when, wh
   await expect(part("Came back, and told")).toContainText("new");
 });
 
+test("what came back of a class stands in one list, with its marks and what was said", async () => {
+  const link = student.getByRole("link", { name: /^\d+ pieces came back$/ }).first();
+  const many = Number.parseInt((await link.textContent())!, 10);
+  await link.click();
+  await expect(student.getByRole("heading", { name: "What came back" })).toBeVisible();
+  await expect(student.getByRole("table", { name: "What came back" }).getByRole("row")).toHaveCount(many + 1);
+  await expect(student.getByText(/^\d+ of \d+$/).first()).toBeVisible();
+  await isAccessible(student, "what came back");
+  await student.getByRole("button", { name: "Back to the folders" }).click();
+  await expect(student.getByRole("button", { name: `Came back: ${many}` })).toBeVisible();
+  await student.goto("/");
+  await expect(part("Late")).toBeVisible();
+});
+
 test("what is late and still taken is handed in, said by how much, and leaves the day; what is marked comes back into it", async () => {
   const waiting = await part("Late").getByRole("listitem").count();
   await part("Late").getByRole("link", { name: "Log of the week" }).click();

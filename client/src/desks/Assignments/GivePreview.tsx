@@ -48,7 +48,7 @@ export function GivePreview(props: { classId: number; typed: Typed; was?: Schema
           {p.given === 0
             ? "Nobody is on the roster yet"
             : p.find === p.given
-              ? `${count(p.given, "student finds", "students find")} it`
+              ? `${count(p.given, "student finds", "students find")} it${p.others.length > 0 ? " here" : ""}`
               : `${p.find} of ${count(p.given, "student", "students")} find it`}
         </span>
       </Typography>
@@ -64,6 +64,9 @@ export function GivePreview(props: { classId: number; typed: Typed; was?: Schema
           ))}
           {p.inTheWay.length > 8 && <li>and {p.inTheWay.length - 8} more</li>}
         </ul>
+      )}
+      {p.others.length > 0 && (
+        <Typography>And in {count(p.others.length, "other class", "other classes")}:</Typography>
       )}
       {p.others.length > 0 && (
         <ul className="give-list">

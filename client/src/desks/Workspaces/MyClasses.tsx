@@ -42,7 +42,14 @@ export function MyClasses() {
                 </Link>
                 <span>
                   {k.teacherShown}
-                  {k.returned > 0 && `, ${count(k.returned, "piece", "pieces")} came back`}
+                  {k.returned > 0 && (
+                    <>
+                      ,{" "}
+                      <Link component={RouterLink} to={`/classes/${k.id}?show=back`}>
+                        {count(k.returned, "piece", "pieces")} came back
+                      </Link>
+                    </>
+                  )}
                 </span>
               </div>
               <StateMark mark={k.toDo > 0 ? "attention" : "done"}>

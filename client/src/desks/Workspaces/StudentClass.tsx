@@ -20,6 +20,7 @@ import { ThingTable } from "../../parts/ThingTable";
 import { Written } from "../../parts/Written";
 import { count, rightWords } from "../../parts/words";
 import { OwnAssignment } from "../Assignments/OwnAssignment";
+import { CameBack } from "./CameBack";
 import { useBringBack, type InBin } from "./bringBack";
 import { LeftClass } from "./LeftClass";
 import { PageDesk, PageForm } from "./PageDesk";
@@ -59,6 +60,7 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
     setAddress((a) => {
       a.set("folder", String(folder));
       a.delete("page");
+      a.delete("show");
       return a;
     });
   const counts = useMemo(() => {
@@ -67,6 +69,8 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
       for (const f of t.folders) map.set(f, (map.get(f) ?? 0) + 1);
     return map;
   }, [w]);
+  const back = address.get("show") === "back";
+  const showBack = () => setAddress({ show: "back" });
   const viewsOnly = w.head.state === "Open" && w.head.posts === false;
   const chosen =
     w.folders.find((f) => f.id === Number(address.get("folder"))) ?? w.folders.find((f) => f.parent == null);
@@ -88,7 +92,7 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
       slip={
         <>
           {seenAs}
-          <Slip w={w} onFolder={choose} />
+          <Slip w={w} onFolder={choose} onBack={back ? undefined : showBack} />
         </>
       }
     >
@@ -102,7 +106,18 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
         </Box>
       )}
       {w.folders.length === 0 && <Empty title="Nothing to see here.">This class shows you no folder.</Empty>}
-      {chosen && (
+      {back && (
+        <>
+          <Typography variant="h2" sx={{ mb: 1 }}>
+            What came back
+          </Typography>
+          <CameBack assignments={w.assignments} onFolder={choose} />
+          <Link component="button" className="alone" sx={{ mt: 2 }} onClick={() => setAddress({})}>
+            Back to the folders
+          </Link>
+        </>
+      )}
+      {chosen && !back && (
         <Box
           sx={{
             display: "grid",
@@ -139,7 +154,17 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
   );
 }
 
-function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: number) => void }) {
+function Slip({
+  w,
+  onFolder,
+  onBack,
+}: {
+  w: Schemas["WorkspaceView"];
+  onFolder: (id: number) => void;
+  /** Leads to what came back; undefined where that is in view. */
+  onBack?: () => void;
+}) {
+  const came = w.assignments.filter((a) => a.own?.returnedAt).length;
   const waiting = w.assignments.filter(
     (a) => a.dueState !== "Closed" && (!a.own || a.own.state === "Working"),
   );
@@ -182,6 +207,11 @@ function Slip({ w, onFolder }: { w: Schemas["WorkspaceView"]; onFolder: (id: num
             ))}
           </>
         )}
+      {came > 0 && onBack && (
+        <Link component="button" className="alone" onClick={onBack}>
+          Came back: {came}
+        </Link>
+      )}
       {w.takeHomeReady && (
         <Typography>
           <a href={`/api/classes/${w.head.id}/take-home`} download>
