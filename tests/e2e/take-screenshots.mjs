@@ -46,7 +46,7 @@ try {
   }
   const wren = await signedIn("wren", "harbour-kiln-seven");
   const classOf = async (name) => wren.locator("tr[data-id]", { hasText: name }).first().getAttribute("data-id");
-  const [boat, clay, garden] = [await classOf("Boatbuilding 6B"), await classOf("Clay and Glass 9B"), await classOf("Market Garden 7C")];
+  const [boat, clay, garden, tides] = [await classOf("Boatbuilding 6B"), await classOf("Clay and Glass 9B"), await classOf("Market Garden 7C"), await classOf("Tides and Weather 5A")];
   await picture(wren, "year-board", null, async (p) => {
     await p.getByLabel("Tick Market Garden 6B").check();
     await p.getByLabel("Tick Tides and Weather 7C").check();
@@ -54,15 +54,7 @@ try {
   });
   await picture(wren, "plan-desk", `/plan?plan=3&class=${boat}`);
   await picture(wren, "put-plan", `/plan/put?plan=2&classes=${boat},${clay},${garden}`, (p) => p.getByRole("button", { name: "Changes of Market Garden 7C" }).click());
-  await picture(wren, "make-class", "/set-up", async (p) => {
-    await p.getByLabel("Course").fill("Wayfinding");
-    await p.getByLabel("Section").fill("7B");
-    await p.getByLabel("Period").fill("4");
-    await p.getByLabel("Folder plan").click();
-    await p.getByRole("option", { name: "By day" }).click();
-  });
   await picture(wren, "set-up-desk", `/classes/${boat}/set-up`, (p) => p.getByRole("treeitem", { name: "Units" }).click());
-  await picture(wren, "see-as", `/classes/${boat}/see-as`);
   await picture(wren, "roster-desk", `/classes/${boat}/enroll`, async (p) => {
     await p.getByLabel("Students, by the first letters").pressSequentially("hal", { delay: 60 });
     await p.getByRole("option").first().waitFor();
@@ -74,9 +66,7 @@ try {
     await p.getByLabel(/alone$/).fill("A dry foot at last, and you measured it. Next time the tile first, as you say.");
     await p.getByLabel("Mark, of 20").focus();
   });
-  await picture(wren, "give-assignment", null, async (p) => {
-    const tides = await (await p.request.get(`${base}/api/board`)).json();
-    await p.goto(`${base}/classes/${tides.rows.find((r) => r.name.startsWith("Tides and Weather 5A")).id}/work/new`);
+  await picture(wren, "give-assignment", `/classes/${tides}/work/new`, async (p) => {
     await p.getByLabel("Title").fill("Barometer log 6");
     await p.getByLabel("Instructions").fill("## What to bring\n\n- three readings, with the hour\n- **one** drawing of the sky\n\nSay what you expect for Friday, and why.");
     await p.getByLabel("Due", { exact: true }).fill("2027-06-10");
@@ -85,6 +75,18 @@ try {
     await p.getByRole("option", { name: "Start here" }).click();
     await p.keyboard.press("Escape");
     await p.getByText("Due in school week 36.").waitFor();
+  });
+  await picture(wren, "scores", `/classes/${tides}/scores`, (p) => p.getByRole("grid", { name: "Scores" }).waitFor());
+  await picture(wren, "activity", `/classes/${tides}/activity`, (p) => p.getByRole("table", { name: "Activity of students" }).waitFor());
+  await picture(wren, "notices", "/work/notices", async (p) => {
+    await p.getByRole("textbox", { name: "Notice" }).fill("The kiln is **full**. Bring nothing more before Monday.");
+    const pick = p.getByRole("combobox", { name: "Classes" });
+    for (const name of ["Clay and Glass 8A", "Clay and Glass 9B"]) {
+      await pick.fill(name);
+      await p.getByRole("option").first().click();
+    }
+    await p.keyboard.press("Escape");
+    await p.getByText(/students find it$/).waitFor();
   });
   await picture(wren, "closing-desk", "/close", async (p) => {
     await p.getByRole("checkbox", { name: /^Tick Boatbuilding/ }).nth(1).check();
@@ -96,10 +98,6 @@ try {
     await p.getByRole("radio", { name: "same school week and weekday" }).check();
     await p.getByRole("button", { name: /^See Boatbuilding 6B/ }).click();
     await p.getByRole("group", { name: "Folders of the new class" }).waitFor();
-  });
-  await picture(wren, "directory", "/enroll/directory?grade=6", async (p) => {
-    await p.getByRole("checkbox", { name: /^Tick [A-Z]/ }).nth(2).check();
-    await p.getByRole("checkbox", { name: /^Tick [A-Z]/ }).nth(4).check();
   });
   await picture(await signedIn("wren", "harbour-kiln-seven", "dark"), "year-board-dark", "/?show=blocked");
   // Last: what it holds would show on the boards.

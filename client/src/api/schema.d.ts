@@ -6981,6 +6981,8 @@ export interface components {
             /** Format: int32 */
             same: number;
             findings: components["schemas"]["ScoreFinding"][];
+            /** Format: int32 */
+            allFindings: number;
             /** Format: int64 */
             import: null | number;
         };

@@ -21,8 +21,10 @@ public sealed record ScoreChange(int Line, string Section, PersonId Student, str
 /// <summary>What a file of scores would do, or has done.</summary>
 /// <param name="Seen">Names exactly these changes; sent along when they are to be made.</param>
 /// <param name="Same">Scores that say what stands there already.</param>
+/// <param name="Findings">The first <see cref="ScoresIn.MostFindings"/> of what does not come in.</param>
+/// <param name="AllFindings">How many there are in all.</param>
 /// <param name="Import">By what it is taken back; null where nothing was written.</param>
-public sealed record ScoresRead(string Seen, IReadOnlyList<ScoreChange> Changes, int Same, IReadOnlyList<ScoreFinding> Findings, long? Import);
+public sealed record ScoresRead(string Seen, IReadOnlyList<ScoreChange> Changes, int Same, IReadOnlyList<ScoreFinding> Findings, int AllFindings, long? Import);
 
 /// <summary>What taking back did.</summary>
 /// <param name="Stayed">Marks that were returned, or given anew, since: they stay.</param>
@@ -31,6 +33,9 @@ public sealed record ScoresTakenBack(int TakenBack, int Stayed);
 /// <summary>Scores from other programs: shown first, in as draft marks, taken back in one act.</summary>
 public sealed class ScoresIn(Premises premises)
 {
+    /// <summary>Findings that are told one by one; more are only counted.</summary>
+    public const int MostFindings = 1000;
+
     /// <summary>Longest file in bytes.</summary>
     public const int MostBytes = 20 * 1024 * 1024;
 
@@ -46,7 +51,7 @@ public sealed class ScoresIn(Premises premises)
     public ScoresTakenBack TakeBack(Caller by, long import) => premises.Db.Write(c =>
     {
         var marks = ScoreImportStore.Find(c, import) is { TakenBackAt: null } ? ScoreImportStore.Marks(c, import) : [];
-        if (marks.Count == 0) throw Refusals.NotFound("scores that came in");
+        if (marks.Count == 0) throw Refusals.NotFound("set of scores");
         foreach (var id in marks.Select(m => m.ClassId).Distinct()) ClassGate.Demand(c, by, id, Act.Mark).NotArchived();
         var now = premises.Clock.Now;
         var back = 0;
@@ -77,7 +82,7 @@ public sealed class ScoresIn(Premises premises)
             var at = scope(c);
             foreach (var k in at.Sections) ClassGate.Demand(c, by, k.Class.Id, Act.Mark).NotArchived();
             var (view, steps) = Match(c, at, scratch, file);
-            if (view.Seen != seen) throw Refusals.ChangedMeanwhile("scores");
+            if (view.Seen != seen) throw Refusals.ChangedMeanwhile("score table");
             return view with { Import = steps.Count == 0 ? null : TakeIn(c, by, file.Length == 0 ? "scores" : file, steps) };
         });
     }
@@ -123,7 +128,7 @@ public sealed class ScoresIn(Premises premises)
             return new ScoreChange(s.Line, classes.Find(k => k.Id == s.Class)!.Name, s.Student, members[s.Class][s.Student].Name.Sort, s.Assignment, titles[s.Assignment],
                 row?.ReturnedScore, row is not null && WorkFlow.IsDraft(Returns.Fact(row)) ? row.Score : null, s.To, row is null or { HandedInAt: null });
         }).ToList();
-        return (new(Digest(changes), changes, matched.Same, matched.Findings, null), matched.Steps);
+        return (new(Digest(changes), changes, matched.Same, [.. matched.Findings.Take(MostFindings)], matched.Findings.Count, null), matched.Steps);
     }
 
     private static string Digest(List<ScoreChange> changes) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(

@@ -104,7 +104,7 @@ public sealed class Notices(Premises premises)
         var text = Text(n);
         premises.Db.Write(c =>
         {
-            var (row, places) = May(c, by, id);
+            var (row, places) = MayChange(c, by, id);
             var now = premises.Clock.Now;
             if (row.PostedAt is not null && n.PostAt is not null) throw new RefusedException("notice-posted", "The notice is posted already.", "Leave its moment empty, or withdraw it and write another.", "postAt");
             var at = Moment(n);
@@ -118,7 +118,7 @@ public sealed class Notices(Premises premises)
     /// <summary>Withdraws a notice: nobody finds it any more, and it stays on record.</summary>
     public void Withdraw(Caller by, long id, int version) => premises.Db.Write(c =>
     {
-        var (row, places) = May(c, by, id);
+        var (row, places) = MayChange(c, by, id);
         var now = premises.Clock.Now;
         if (!NoticeStore.Withdraw(c, id, version, by.Id, now)) throw Refusals.ChangedMeanwhile("notice");
         Note(c, by, now, "withdrew notice", id, places, row.Text);
@@ -163,12 +163,19 @@ public sealed class Notices(Premises premises)
     }
 
     // Whoever may post in all of its classes may change it, whoever wrote it.
+    private static (NoticeRow Row, List<ClassId> Places) MayChange(IDbConnection c, Caller by, long id)
+    {
+        var (row, places) = May(c, by, id);
+        // What an archived class was told, stays as it was.
+        foreach (var k in places) ClassGate.Demand(c, by, k, Act.PostNotices).NotArchived();
+        return (row, places);
+    }
+
     private static (NoticeRow Row, List<ClassId> Places) May(IDbConnection c, Caller by, long id)
     {
         var row = NoticeStore.Find(c, id) ?? throw Refusals.NotFound("notice");
         var places = NoticeStore.Places(c, [id])[id].Select(p => p.ClassId).ToList();
         if (row.ForSchool ? !Permissions.InSchool(by.Role, Act.TellSchool) : places.Any(k => !ClassGate.May(c, by, k, Act.PostNotices))) throw Refusals.NotFound("notice");
-        foreach (var k in places.Where(k => places.Count == 1)) ClassGate.Demand(c, by, k, Act.PostNotices).NotArchived();
         return (row, places);
     }
 

@@ -13,7 +13,14 @@ public sealed record ScoreRow(int Line, string? RecordId, string? Number, string
 
 /// <summary>Scores from elsewhere.</summary>
 /// <param name="Columns">What each column is called: the title of an assignment, its full marks in brackets behind it or not.</param>
-public sealed record ScoreSheet(IReadOnlyList<string> Columns, IReadOnlyList<ScoreRow> Rows);
+public sealed record ScoreSheet(IReadOnlyList<string> Columns, IReadOnlyList<ScoreRow> Rows)
+{
+    /// <summary>Most columns of a sheet.</summary>
+    public const int MostColumns = 2000;
+
+    /// <summary>Most cells of a sheet.</summary>
+    public const int MostCells = 5_000_000;
+}
 
 /// <summary>A student on the roster of a class into which scores may come.</summary>
 public sealed record ScorePlace(ClassId Class, string Section, PersonId Student, string? RecordId, string? Number, string? Email);
@@ -161,13 +168,9 @@ public static partial class ScoreMatching
             else if (here.Count > 1) Found(ScoreFault.SeveralSections, saying);
             else found.Add((row, here[0]));
         }
-        foreach (var twice in found.GroupBy(f => (f.Place.Class, f.Place.Student)).Where(g => g.Count() > 1).ToList())
-            foreach (var one in twice)
-            {
-                findings.Add(new(one.Row.Line, null, ScoreFault.Twice, one.Row.Number ?? one.Row.Email ?? one.Row.RecordId));
-                found.Remove(one);
-            }
-        return found;
+        var byStudent = found.ToLookup(f => (f.Place.Class, f.Place.Student));
+        findings.AddRange(byStudent.Where(g => g.Count() > 1).SelectMany(g => g).Select(f => new ScoreFinding(f.Row.Line, null, ScoreFault.Twice, f.Row.Number ?? f.Row.Email ?? f.Row.RecordId)));
+        return [.. byStudent.Where(g => g.Count() == 1).Select(g => g.First())];
 
         ILookup<string, ScorePlace> Lookup(Func<ScorePlace, string?> key) => places.Where(p => key(p) is not null).ToLookup(p => key(p)!.Trim(), StringComparer.OrdinalIgnoreCase);
         static List<ScorePlace> Of(ILookup<string, ScorePlace> by, string? key) => key is null ? [] : [.. by[key.Trim()]];

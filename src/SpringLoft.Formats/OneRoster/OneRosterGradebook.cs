@@ -71,20 +71,28 @@ public static class OneRosterGradebook
             var items = Rows(zip, "lineItems.csv", ["sourcedId", "title", "classSourcedId"]).Where(r => !Gone(r) && r["sourcedId"] is not null)
                 .GroupBy(r => r["sourcedId"]!, StringComparer.OrdinalIgnoreCase).ToDictionary(g => g.Key, g => g.First(), StringComparer.OrdinalIgnoreCase);
             var columns = new List<string>();
+            var placeOf = new Dictionary<string, int>(StringComparer.OrdinalIgnoreCase);
+            var again = new Dictionary<(string Student, string Class, int Column), int>();
             var rows = new Dictionary<(string Student, string Class, int Again), (int Line, Dictionary<int, string> Cells)>();
             foreach (var r in Rows(zip, "results.csv", ["lineItemSourcedId", "studentSourcedId", "score"]).Where(r => !Gone(r)))
             {
                 if (r["studentSourcedId"] is not { } student || r["lineItemSourcedId"] is not { } of || r["score"] is not { } score) continue;
                 var item = items.GetValueOrDefault(of);
                 var head = item is null ? of : item["resultValueMax"] is { } points ? $"{item["title"]} ({points})" : item["title"] ?? of;
-                var at = columns.FindIndex(x => x.Equals(head, StringComparison.OrdinalIgnoreCase));
-                if (at < 0) { at = columns.Count; columns.Add(head); }
+                if (!placeOf.TryGetValue(head, out var at))
+                {
+                    placeOf[head] = at = columns.Count;
+                    columns.Add(head);
+                }
                 // Two results of one student for one item are two rows: which of them is meant, nobody knows.
-                var key = (Student: student, Class: item?["classSourcedId"] ?? "", Again: 0);
-                while (rows.TryGetValue(key, out var there) && there.Cells.ContainsKey(at)) key.Again++;
+                var mark = (student, item?["classSourcedId"] ?? "", at);
+                var nth = again[mark] = again.GetValueOrDefault(mark, -1) + 1;
+                var key = (Student: student, Class: mark.Item2, Again: nth);
                 if (!rows.TryGetValue(key, out var row)) rows[key] = row = (r.Line, []);
                 row.Cells[at] = score;
             }
+            if (columns.Count > ScoreSheet.MostColumns || (long)columns.Count * rows.Count > ScoreSheet.MostCells)
+                throw new RefusedException("too-many", $"The gradebook has {columns.Count} line items for {rows.Count} students.", "Export the results of these classes alone.", "file");
             return new(columns, [.. rows.Select(r => new ScoreRow(r.Value.Line, r.Key.Student, null, null, r.Key.Class.Length == 0 ? null : sectionOf(r.Key.Class) ?? r.Key.Class,
                 [.. columns.Select((_, i) => r.Value.Cells.GetValueOrDefault(i))]))]);
         }

@@ -33,6 +33,7 @@ public static class PlainScores
             if (number < 0 && email < 0)
                 throw new RefusedException("scores-no-key", $"“{file}” has no column that says whose a row is. Its columns are: {string.Join(", ", names.Where(n => n.Length > 0))}.", "Name the column of student numbers “student number”, or that of e-mail addresses “e-mail”.", "file");
             titles = [.. Enumerable.Range(0, names.Count).Where(i => i != number && i != email && i != section && names[i].Length > 0 && !ForPeople.Contains(names[i], StringComparer.OrdinalIgnoreCase))];
+            if (titles.Length > ScoreSheet.MostColumns) throw new RefusedException("too-many", $"“{file}” has {titles.Length} columns.", $"Send up to {ScoreSheet.MostColumns}, those of this class.", "file");
         }, r => rows.Add(new(r.Line, null, number < 0 ? null : r.At(number), email < 0 ? null : r.At(email), section < 0 ? null : r.At(section), [.. titles.Select(r.At)])));
         return new([.. titles.Select(i => names[i])], rows);
     }

@@ -136,4 +136,16 @@ public class NoticesTests : SchoolTest
         Refused(() => notices.Post(school.CoTeacher, Of("x", school.Class, second))).ShouldBe("not-found");
         notices.Mine(school.Umi).ShouldSatisfyAllConditions(v => v.Notices.ShouldBeEmpty(), v => v.Classes.ShouldBeEmpty(), v => v.MayTellSchool.ShouldBeFalse());
     }
+
+    [Fact]
+    public void What_an_archived_class_was_told_stays_as_it_was()
+    {
+        var id = notices.Post(school.Lead, Of("Both.", school.Class, second));
+        school.Close();
+
+        Refused(() => notices.Change(school.Lead, id, Of("Other."), 1)).ShouldBe("class-archived");
+        Refused(() => notices.Withdraw(school.Lead, id, 1)).ShouldBe("class-archived");
+        InClass(school.Umi).ShouldBe("Both.");
+        notices.Readers(school.Lead, id).Count.ShouldBe(3);
+    }
 }

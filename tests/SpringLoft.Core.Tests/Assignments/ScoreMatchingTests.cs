@@ -59,6 +59,15 @@ public class ScoreMatchingTests
     }
 
     [Fact]
+    public void Rows_without_end_of_one_student_are_told_and_none_is_taken()
+    {
+        var row = Row("1011", null, "3");
+        var m = ScoreMatching.Match(new(["Pinch pot"], [.. Enumerable.Repeat(row, 200_000)]), Places, Targets, (_, _) => null);
+
+        (m.Steps.Count, m.Findings.Count).ShouldBe((0, 200_000));
+    }
+
+    [Fact]
     public void Who_is_in_two_sections_is_told_apart_by_the_section_that_is_named()
     {
         Match(["Pinch pot"], Row("1012", "clay 9b", "3")).Steps.Single().Class.ShouldBe(Second);

@@ -45,7 +45,7 @@ export function MyClasses() {
                   {k.returned > 0 && (
                     <>
                       ,{" "}
-                      <Link component={RouterLink} to={`/classes/${k.id}?show=back`}>
+                      <Link component={RouterLink} to={`/classes/${k.id}?show=back`} className="alone">
                         {count(k.returned, "piece", "pieces")} came back
                       </Link>
                     </>

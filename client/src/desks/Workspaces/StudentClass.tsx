@@ -208,9 +208,11 @@ function Slip({
           </>
         )}
       {came > 0 && onBack && (
-        <Link component="button" className="alone" onClick={onBack}>
-          Came back: {came}
-        </Link>
+        <Typography component="div">
+          <Link component="button" className="alone" onClick={onBack}>
+            Came back: {came}
+          </Link>
+        </Typography>
       )}
       {w.takeHomeReady && (
         <Typography>

@@ -63,7 +63,7 @@ export function ScoreGrid({ table }: { table: Table }) {
     order.by === by ? (order.down ? "descending" : "ascending") : undefined;
   return (
     <div
-      className="score-scroll"
+      className="score-scroll scrolls"
       ref={scroller}
       role="region"
       aria-label="Scores, scrolls by itself"

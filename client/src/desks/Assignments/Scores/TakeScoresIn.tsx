@@ -55,8 +55,8 @@ export function TakeScoresIn(props: {
         <Typography role="status">
           {none ? "Nothing in this file would change a mark. " : ""}
           {d.same > 0 && `${count(d.same, "score stands", "scores stand")} here already. `}
-          {d.findings.length > 0 &&
-            `${count(d.findings.length, "thing does", "things do")} not come in: nothing is guessed. `}
+          {d.allFindings > 0 &&
+            `${count(d.allFindings, "thing does", "things do")} not come in: nothing is guessed. ${d.allFindings > d.findings.length ? `The first ${d.findings.length} are listed. ` : ""}`}
           {!none && "They come in as draft marks, and can be taken back in one act."}
         </Typography>
       )}
