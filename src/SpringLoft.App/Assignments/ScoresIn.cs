@@ -60,7 +60,9 @@ public sealed class ScoresIn(Premises premises)
             foreach (var m in of)
             {
                 if (WorkStore.Find(c, m.ClassId, m.WorkId) is not { } row || row.Score != m.After || !WorkFlow.IsDraft(Returns.Fact(row))) continue;
-                if (!WorkStore.Save(c, row with { Score = m.Before })) throw Refusals.ChangedMeanwhile("work");
+                // Without a draft before, it is as it would be with none: what was returned counts on.
+                var before = m.Before ?? (row.State == WorkState.Returned ? row.ReturnedScore : null);
+                if (!WorkStore.Save(c, row with { Score = before })) throw Refusals.ChangedMeanwhile("work");
                 if (m.Begun) WorkStore.RemoveEmpty(c, row.Id);
                 back++;
             }
@@ -72,16 +74,19 @@ public sealed class ScoresIn(Premises premises)
 
     private async Task<ScoresRead> Read(Func<IDbConnection, ScoreScope> scope, Caller by, string? name, string? seen, Stream content, CancellationToken stop)
     {
-        premises.Db.Read(scope);
+        var named = premises.Db.Read(c => scope(c).Sections.Select(s => (Id: ScoreScope.SourcedId(s.Class), s.Class.Name)).ToList());
         using var scratch = premises.Files.Scratch();
         await content.CopyToAsync(scratch, stop).ConfigureAwait(false);
         if (scratch.Length > MostBytes) throw new RefusedException("file-too-long", $"The file is longer than {MostBytes / (1024 * 1024)} MB.", "Send the scores alone, as a table.", "file");
         var file = Refusals.NotLonger(name?.Trim() ?? "", "name", "The name of the file", 255);
-        return seen is null ? premises.Db.Read(c => Match(c, scope(c), scratch, file).View) : premises.Db.Write(c =>
+        // Read before anybody has to wait for it.
+        scratch.Position = 0;
+        var sheet = OneRosterGradebook.IsBundle(scratch) ? OneRosterGradebook.Read(scratch, id => named.Find(k => k.Id == id).Name) : PlainScores.Read(scratch, file.Length == 0 ? "the table" : file);
+        return seen is null ? premises.Db.Read(c => Match(c, scope(c), sheet).View) : premises.Db.Write(c =>
         {
             var at = scope(c);
             foreach (var k in at.Sections) ClassGate.Demand(c, by, k.Class.Id, Act.Mark).NotArchived();
-            var (view, steps) = Match(c, at, scratch, file);
+            var (view, steps) = Match(c, at, sheet);
             if (view.Seen != seen) throw Refusals.ChangedMeanwhile("score table");
             return view with { Import = steps.Count == 0 ? null : TakeIn(c, by, file.Length == 0 ? "scores" : file, steps) };
         });
@@ -100,18 +105,16 @@ public sealed class ScoresIn(Premises premises)
                 var row = WorkStore.Begin(c, s.Class, s.Assignment, s.Student);
                 var fact = WorkFlow.Mark(Returns.Fact(row), s.To, new(ClassState.Open, true, true, points[s.Assignment]));
                 if (!WorkStore.Save(c, row with { Score = fact.Score })) throw Refusals.ChangedMeanwhile("work");
-                ScoreImportStore.AddMark(c, import, new() { WorkId = row.Id, ClassId = s.Class, Before = row.Score, After = s.To, Begun = begun });
+                ScoreImportStore.AddMark(c, import, new() { WorkId = row.Id, ClassId = s.Class, Before = WorkFlow.IsDraft(Returns.Fact(row)) ? row.Score : null, After = s.To, Begun = begun });
             }
             Premises.Add(c, by, now, new("took scores in", "class", of.Key.Value, of.Key, $"{of.Count()} draft marks from {file}"));
         }
         return import;
     }
 
-    private static (ScoresRead View, IReadOnlyList<ScoreStep> Steps) Match(IDbConnection c, ScoreScope scope, Stream file, string name)
+    private static (ScoresRead View, IReadOnlyList<ScoreStep> Steps) Match(IDbConnection c, ScoreScope scope, ScoreSheet sheet)
     {
         var classes = scope.Sections.Select(s => s.Class).ToList();
-        file.Position = 0;
-        var sheet = OneRosterGradebook.IsBundle(file) ? OneRosterGradebook.Read(file, id => classes.Find(k => ScoreScope.SourcedId(k) == id)?.Name) : PlainScores.Read(file, name.Length == 0 ? "the table" : name);
         var members = classes.ToDictionary(k => k.Id, k => ScoreScope.Students(c, k.Id).ToDictionary(m => m.PersonId));
         var places = classes.SelectMany(k => members[k.Id].Values.Select(m => PersonStore.Find(c, m.PersonId)!).Select(p => new ScorePlace(k.Id, k.Name, p.Id, ScoreScope.SourcedId(p), p.StudentNumber, p.Email))).ToList();
         var targets = classes.SelectMany(k =>

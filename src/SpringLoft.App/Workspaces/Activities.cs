@@ -68,9 +68,9 @@ public sealed class Activities(Premises premises)
         if (noted.ContainsKey(key)) return;
         premises.Db.Read(c => ClassGate.Demand(c, who, id, Act.SeeClass));
         if (who.Role != SchoolRole.Student) return;
+        premises.Db.Write(c => Note(c, premises, who, id, did));
         if (noted.Count > 50_000) noted.Clear();
         noted[key] = 0;
-        premises.Db.Write(c => Note(c, premises, who, id, did));
     }
 
     /// <summary>Notes what a student does, in the transaction in which they do it.</summary>

@@ -42,7 +42,7 @@ internal static class NeedsExtensions
 /// The one place where requests are let through or not: by sign-in, by role in the school, and by the place in the class
 /// that the address names. An endpoint that does not say what it needs is shut.
 /// </summary>
-internal sealed class Gate(RequestDelegate next)
+internal sealed class Gate(RequestDelegate next, ILogger<Gate> log)
 {
     internal const string TokenClaim = "token";
     private static readonly object CallerKey = new();
@@ -80,9 +80,12 @@ internal sealed class Gate(RequestDelegate next)
             Note(activities, CallerOf(context), new(of), counts.Did);
     }
 
-    private static void Note(Activities activities, Caller who, ClassId id, Did did)
+    // The answer has gone out: whether it can be noted or not, whoever asked has what they asked for.
+    private void Note(Activities activities, Caller who, ClassId id, Did did)
     {
-        if (who.Role == SchoolRole.Student) activities.Opened(who, id, did);
+        if (who.Role != SchoolRole.Student) return;
+        try { activities.Opened(who, id, did); }
+        catch (Exception e) when (e is RefusedException or System.Data.Common.DbException or IOException) { log.LogWarning(e, "What was opened was not noted"); }
     }
 
     private static long? Number(HttpContext context, string part) => long.TryParse(context.GetRouteValue(part) as string, out var number) ? number : null;

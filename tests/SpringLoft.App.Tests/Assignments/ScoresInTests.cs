@@ -88,6 +88,21 @@ public class ScoresInTests : SchoolTest
     }
 
     [Fact]
+    public async Task Taken_back_after_the_piece_was_handed_in_again_it_waits_without_a_mark_and_what_was_returned_counts()
+    {
+        await school.HandIn(school.Umi, pot);
+        school.Returns.Mark(school.Lead, school.Class, Work(school.Umi)!.Id, 12, Work(school.Umi)!.Version);
+        school.Returns.ReturnAll(school.Lead, school.Class, null, false, null);
+        var import = (await TakeIn(Table("14"))).Import!.Value;
+        school.Work.HandIn(school.Umi, school.Class, pot);
+        Work(school.Umi)!.Score.ShouldBe(14, "a draft is not lost by handing in");
+
+        scores.TakeBack(school.Lead, import).ShouldBe(new(1, 0));
+
+        Work(school.Umi)!.ShouldSatisfyAllConditions(w => w.Score.ShouldBeNull(), w => w.ReturnedScore.ShouldBe(12), w => w.State.ShouldBe(WorkState.HandedIn));
+    }
+
+    [Fact]
     public async Task A_mark_that_comes_for_returned_work_stands_beside_the_one_that_counts_until_it_is_returned()
     {
         await school.HandIn(school.Umi, pot);
