@@ -58,9 +58,7 @@ test("scores go out, are changed elsewhere, come in as drafts, and are returned 
   await put(page, "quiz.csv", quiz("2"));
   await page.getByRole("dialog").getByRole("button", { name: "Take in 1 draft mark" }).click();
   await expect(page.getByText("1 draft", { exact: true })).toBeVisible();
-  await page.getByRole("link", { name: new RegExp(`^${first.sortName}, .*draft mark 2$`) }).click();
-  await expect(page.getByRole("heading", { name: `Mark ${before.columns[0]!.title}` })).toBeVisible();
-  await page.getByRole("button", { name: "Return 1 draft…" }).click();
+  await page.getByRole("button", { name: "Return 1 draft mark…" }).click();
   await page.getByRole("button", { name: "Return 1 piece of work" }).click();
   await expect(page.getByRole("status").filter({ hasText: "1 piece returned." })).toBeVisible();
   const after = await scores(page, id);

@@ -69,16 +69,20 @@ export function AssignmentDesk() {
           d && (
             <>
               <Typography variant="h2">
-                {d.held === 0 ? "Nothing is held" : `${count(d.held, "piece", "pieces")} held`}
+                {d.held > 0
+                  ? `${count(d.held, "piece", "pieces")} held`
+                  : d.draftMarks > 0
+                    ? `${count(d.draftMarks, "draft mark", "draft marks")} to return`
+                    : "Nothing is held"}
               </Typography>
               <Typography>
-                {d.held === 0
+                {d.held + d.draftMarks === 0
                   ? "Every piece of work is with its student."
                   : `${d.draftMarks} with a draft mark, ${d.unmarked} not marked. A draft mark is not a returned mark: students see neither work nor mark until you return it.`}
               </Typography>
-              {d.held > 0 && !shut && (
+              {d.held + d.draftMarks > 0 && !shut && (
                 <Button variant="contained" onClick={() => setReturning({})}>
-                  Return what is held…
+                  {d.held > 0 ? "Return what is held…" : "Return them…"}
                 </Button>
               )}
               {!shut && (

@@ -12,6 +12,7 @@ import { FileButton } from "../../../parts/FileButton";
 import { useKeyList, type Listed } from "../../../parts/keys";
 import { Problem } from "../../../parts/Problem";
 import { count, sayMoment } from "../../../parts/words";
+import { ReturnDrafts } from "../Marking/ReturnDrafts";
 import { ScoreGrid } from "./ScoreGrid";
 import { pathOf, type Scope } from "./scores";
 import { TakeScoresIn } from "./TakeScoresIn";
@@ -125,6 +126,7 @@ function ScoreSlip(props: {
   onDone: (said: string) => void;
 }) {
   const { table } = props;
+  const [returning, setReturning] = useState(false);
   const marks = table.columns.reduce((n, c) => n + c.scores.length, 0);
   const drafts = table.columns.reduce((n, c) => n + c.drafts, 0);
   const toMark = table.columns.reduce((n, c) => n + c.toMark, 0);
@@ -149,6 +151,23 @@ function ScoreSlip(props: {
         {toMark > 0 && `${toMark} handed in and not marked.`}
         {drafts + toMark === 0 && "Nothing waits to be marked or returned."}
       </Typography>
+      {!table.shut && drafts > 0 && (
+        <Button variant="contained" onClick={() => setReturning(true)}>
+          Return {count(drafts, "draft mark", "draft marks")}…
+        </Button>
+      )}
+      {returning && (
+        <ReturnDrafts
+          classes={table.sections.map((s) => s.class)}
+          assignments={table.columns.flatMap((c) => c.of.map((o) => o.assignment))}
+          student={null}
+          onDone={(said) => {
+            setReturning(false);
+            props.onDone(said);
+          }}
+          onClose={() => setReturning(false)}
+        />
+      )}
       {!table.shut && (
         <FileButton
           label="A file of scores"
