@@ -25,9 +25,7 @@ public sealed class Publishing(Premises premises)
         var (students, unseen) = Unseen(c, at, a);
         if (!evenSo && unseen)
             throw new RefusedException("publish-unseen", $"None of the {students} students whom it is given to can see “{a.Title}”: it is filed only where they see nothing.", "File it in a folder that they see, or publish it all the same.");
-        var likes = InStep.Free(c, by, a).Where(x => x.Row.PublishedAt is null).ToList();
-        if (!Put(c, by, id, a with { Version = version })) throw Refusals.ChangedMeanwhile("assignment");
-        foreach (var (of, like) in likes) Put(c, by, of.Class.Id, like);
+        if (!PutInStep(c, by, id, a with { Version = version })) throw Refusals.ChangedMeanwhile("assignment");
     });
 
     /// <summary>Publishes many drafts of a class in one act; those that none of their students could find stay drafts and are named.</summary>
@@ -38,7 +36,7 @@ public sealed class Publishing(Premises premises)
         var ticked = assignments!.ToHashSet();
         var drafts = AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is null && ticked.Contains(a.Id)).ToList();
         var unseen = drafts.Where(a => Unseen(c, at, a).None).ToList();
-        foreach (var a in drafts.Except(unseen)) Put(c, by, id, a);
+        foreach (var a in drafts.Except(unseen)) PutInStep(c, by, id, a);
         return new ManyPublished(drafts.Count - unseen.Count, [.. unseen.Select(a => a.Title)]);
     });
 
@@ -59,6 +57,15 @@ public sealed class Publishing(Premises premises)
     /// <returns>How many.</returns>
     public int Go() => premises.Db.Read(c => AssignmentStore.Ripe(c, premises.Clock.Now)) is { Count: > 0 }
         ? premises.Db.Write(c => AssignmentStore.Ripe(c, premises.Clock.Now).Count(r => Put(c, null, r.Class, r.Draft))) : 0;
+
+    // With it those that are kept in step with it in other classes.
+    private bool PutInStep(IDbConnection c, Caller by, ClassId id, AssignmentRow a)
+    {
+        var likes = InStep.Free(c, by, a).Where(x => x.Row.PublishedAt is null).ToList();
+        if (!Put(c, by, id, a)) return false;
+        foreach (var (of, like) in likes) Put(c, by, of.Class.Id, like);
+        return true;
+    }
 
     private bool Put(IDbConnection c, Caller? by, ClassId id, AssignmentRow a)
     {

@@ -72,9 +72,12 @@ public sealed class RulesDesk(Premises premises)
             ("MB of a class", before.ClassMegabytes, next.ClassMegabytes), ("GB of the school", before.SchoolGigabytes, next.SchoolGigabytes), ("years of the audit trail", before.AuditYears, next.AuditYears),
             ("days of letters", before.LetterDays, next.LetterDays), ("days of leavers' take-homes", before.LeaverDays, next.LeaverDays), ("years of people who left", before.PeopleYears, next.PeopleYears),
             ("hours of a sign-in without use", before.IdleHours, next.IdleHours), ("days of a sign-in", before.MostDays, next.MostDays),
+            ("activity", Kept(before.KeepsActivity), Kept(next.KeepsActivity)),
         ];
         return string.Join("; ", all.Where(r => !Equals(r.Before, r.Next)).Select(r => $"{r.Name}: {r.Before ?? "no limit"} to {r.Next ?? "no limit"}"));
     }
+
+    private static string Kept(bool kept) => kept ? "kept" : "not kept";
 
     private static IReadOnlyList<PersonRow> Without(System.Data.IDbConnection c)
     {

@@ -38,13 +38,7 @@ public static class OneRosterGradebook
     public static void Write(Stream to, IEnumerable<GradebookItem> items, IEnumerable<GradebookResult> results, Instant at)
     {
         using var zip = new ZipArchive(to, ZipArchiveMode.Create, leaveOpen: true);
-        void Add(string name, byte[] bytes)
-        {
-            var entry = zip.CreateEntry(name, CompressionLevel.Optimal);
-            entry.LastWriteTime = at.ToDateTimeOffset();
-            using var open = entry.Open();
-            open.Write(bytes);
-        }
+        void Add(string name, byte[] bytes) => BundleFile.Add(zip, name, bytes, at);
         Add("manifest.csv", CsvTable.Write(["propertyName", "value"], [["manifest.version", "1.0"], ["oneroster.version", "1.2"],
             ["file.categories", "bulk"], ["file.lineItems", "bulk"], ["file.results", "bulk"], ["file.scoreScales", "bulk"], ["source.systemName", "Spring Loft"]]));
         Add("categories.csv", CsvTable.Write(["sourcedId", "status", "dateLastModified", "title", "weight"], [[Work, null, null, "Work", null]]));

@@ -77,13 +77,7 @@ public static class OneRosterResources
     public static void Write(Stream to, IEnumerable<OneRosterResource> resources, IEnumerable<OneRosterClassResource> uses, Instant at)
     {
         using var zip = new ZipArchive(to, ZipArchiveMode.Create, leaveOpen: true);
-        void Add(string name, byte[] bytes)
-        {
-            var entry = zip.CreateEntry(name, CompressionLevel.Optimal);
-            entry.LastWriteTime = at.ToDateTimeOffset();
-            using var open = entry.Open();
-            open.Write(bytes);
-        }
+        void Add(string name, byte[] bytes) => BundleFile.Add(zip, name, bytes, at);
         var list = resources.ToList();
         Add("manifest.csv", CsvTable.Write(["propertyName", "value"], [["manifest.version", "1.0"], ["oneroster.version", "1.2"], ["file.resources", "bulk"], ["file.classResources", "bulk"], ["source.systemName", "Spring Loft"]]));
         Add("resources.csv", CsvTable.Write(Columns, list.Select(r => new[] { r.SourcedId, null, null, r.VendorResourceId, r.Title, r.Roles, null, r.VendorId, null })));

@@ -56,7 +56,7 @@ public static class NoticeStore
         """
         SELECT m.person_id, min(k.name) AS class_name FROM notice_class x JOIN class k ON k.id = x.class_id JOIN member m ON m.class_id = x.class_id
         WHERE x.notice_id = @notice AND m.role = 'Student' AND m.left_at IS NULL
-          AND (x.group_id IS NULL OR EXISTS (SELECT 1 FROM group_member g WHERE g.group_id = x.group_id AND g.person_id = m.person_id))
+          AND (x.group_id IS NULL OR EXISTS (SELECT 1 FROM group_member g JOIN class_group o ON o.id = g.group_id WHERE g.group_id = x.group_id AND g.person_id = m.person_id AND o.binned_at IS NULL))
         GROUP BY m.person_id
         """;
 

@@ -85,6 +85,15 @@ public class InStepTests : SchoolTest
     }
 
     [Fact]
+    public void Published_with_many_others_it_is_so_in_all_too()
+    {
+        var made = school.Assigning.Make(school.Lead, school.Class, Of("Pot", false, second)).Id;
+        school.Publishing.PublishMany(school.Lead, school.Class, [made]).Published.ShouldBe(1);
+
+        In(second, "Pot")!.PublishedAt.ShouldNotBeNull();
+    }
+
+    [Fact]
     public void Only_into_classes_of_ones_own_to_everybody_there_and_a_co_teacher_of_one_changes_that_one_alone()
     {
         Refused(() => school.Assigning.Make(school.CoTeacher, school.Class, Of("Pot", true, second))).ShouldBe("not-found");

@@ -77,6 +77,33 @@ public class RulesDeskTests : SchoolTest
     }
 
     [Fact]
+    public void Every_rule_that_is_another_one_is_named_in_the_audit_trail()
+    {
+        var (rules, version) = school.Read(Store.School.RulesStore.Get);
+        var others = new SchoolRules(SecondStepFor.Staff, rules.FileMegabytes - 1, 500, 5000, 100, 7, rules.LetterDays + 1, rules.LeaverDays + 1, 9, rules.IdleHours + 1, rules.MostDays + 1, !rules.KeepsActivity);
+        desk.Set(school.Coordinator, others, version);
+
+        new AuditTrail(school.Premises).See(null, null, "laid down rules", null).Single().Detail.Split("; ").Length.ShouldBe(typeof(SchoolRules).GetProperties().Length);
+    }
+
+    [Fact]
+    public void Activity_goes_after_400_days_and_all_of_it_where_the_school_keeps_none()
+    {
+        school.OpenClass();
+        var keeping = new Keeping(school.Premises, school.Copies, new(school.Premises, new NoPost()), new(school.Premises));
+        var today = school.Premises.Clock.Today;
+        int Kept() => school.Read(c => Store.Workspaces.ActivityStore.OfClass(c, school.Class, today.PlusDays(-1000), today)[school.Umi.Id].Count());
+        school.Premises.Db.Write(c => Store.Workspaces.ActivityStore.NoteAll(c, school.Class, new[] { 0, 400, 401 }.Select(n => (school.Umi.Id, today.PlusDays(-n), Did.OpenedClass))));
+
+        keeping.Go();
+        Kept().ShouldBe(2);
+
+        school.SetRules(r => r with { KeepsActivity = false });
+        keeping.Go();
+        Kept().ShouldBe(0);
+    }
+
+    [Fact]
     public void What_the_rules_keep_no_longer_goes_once_a_day_and_is_counted()
     {
         school.SetRules(r => r with { AuditYears = 1 });

@@ -63,6 +63,8 @@ public class NoticesTests : SchoolTest
         (InClass(school.Umi), InClass(school.Rúna), InClass(school.CoTeacher)).ShouldBe(("Kiln at four.", "", "Kiln at four."));
         (Day(school.Rúna), Line(id).For).ShouldBe(("", 1));
         notices.Preview(school.Lead, new("x", [school.Class], crew, false, null, null)).Students.ShouldBe(1);
+        school.Premises.Db.Write(c => Store.Rosters.GroupStore.Bin(c, crew, school.Premises.Clock.Now));
+        (InClass(school.Umi), Line(id).For).ShouldBe(("", 0), "a group in the bin has no members");
         Refused(() => notices.Post(school.Lead, new("x", [school.Class, second], crew, false, null, null))).ShouldBe("not-found");
     }
 
