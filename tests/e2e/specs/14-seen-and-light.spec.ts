@@ -43,15 +43,20 @@ async function focusIsSeen(page: Page, look: string, view: string) {
     return [...seen];
   });
   const unseen: string[] = [];
+  const room = page.viewportSize()!;
   for (let n = 0; n < kinds.length; n++) {
     const at = page.locator(`[data-kind="${n}"]`);
     if ((await at.count()) !== 1) continue;
     const box = await at.evaluate((e) => {
       (document.activeElement as HTMLElement | null)?.blur();
       const whole = e.closest<HTMLElement>(".MuiFormControl-root, .MuiFormControlLabel-root, label") ?? e;
+      // What came late may have moved it down since it was found.
+      whole.scrollIntoView({ block: "nearest", inline: "nearest", behavior: "instant" });
       const r = whole.getBoundingClientRect();
       return { x: Math.max(0, r.x - 6), y: Math.max(0, r.y - 6), width: Math.min(r.width, 600) + 12, height: Math.min(r.height, 200) + 12 };
     });
+    if (box.width <= 12) continue;
+    expect(box.x < room.width && box.y < room.height, `${kinds[n]} of ${view} is on the screen: ${JSON.stringify(box)}`).toBe(true);
     const before = await page.screenshot({ clip: box, animations: "disabled", caret: "hide" });
     // As by the keyboard: a control that was clicked need not show it.
     await at.evaluate((e) => (e as HTMLElement).focus({ focusVisible: true, preventScroll: true } as FocusOptions));

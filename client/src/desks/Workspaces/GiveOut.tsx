@@ -33,10 +33,13 @@ export function GiveOut(props: {
   // What is drawn from this year is as often for the next one.
   const next = years[years.findIndex((y) => y.id === school.data?.current) + 1]?.id;
   const nextBoard = useBoard(next);
+  // All of them or none: what is ticked as "all" is not less than all a moment later.
+  const here =
+    school.data !== undefined && board.data !== undefined && (next === undefined || !nextBoard.isPending);
   const rows = [
     ...(board.data?.rows ?? []),
     ...(next !== undefined ? (nextBoard.data?.rows ?? []) : []),
-  ].filter((r) => r.id !== classId && r.state !== "Archived");
+  ].filter((r) => here && r.id !== classId && r.state !== "Archived");
   const [to, setTo] = useState<ReadonlySet<number>>(new Set());
   const [only, setOnly] = useState("");
   const [into, setInto] = useState("");
@@ -167,7 +170,7 @@ export function GiveOut(props: {
           />
         </Box>
       )}
-      <Problem error={board.error ?? preview.error} />
+      <Problem error={board.error ?? nextBoard.error ?? preview.error} />
       <Box
         component="ul"
         aria-label="Classes"
@@ -211,7 +214,7 @@ export function GiveOut(props: {
             )}
           </Box>
         ))}
-        {rows.length === 0 && (
+        {here && rows.length === 0 && (
           <Typography sx={{ py: 2, color: "text.secondary" }}>You have no other class this year.</Typography>
         )}
       </Box>
