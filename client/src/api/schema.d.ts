@@ -3812,6 +3812,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/assignments/{assignmentId}/own-work/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addOwnLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/assignments/{assignmentId}/own-work/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addOwnPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/assignments/{assignmentId}/own-work/pages/{fileId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ownPage"];
+        put: operations["changeOwnPage"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/assignments/{assignmentId}/own-work/turns/{turnId}/receipt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ownReceipt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/assignments/{assignmentId}/own-work/hand-in": {
         parameters: {
             query?: never;
@@ -3868,6 +3932,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["turnFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/work/{workId}/turns/{turnId}/receipt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["receipt"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4773,6 +4853,11 @@ export interface components {
         };
         /** @enum {unknown} */
         ChangeKind: "NewPerson" | "ChangedPerson" | "PersonGone" | "PersonBack" | "NewClass" | "ChangedClass" | "ClassGone" | "Joins" | "Leaves" | "Moves" | "ChangesRole";
+        ChangeOwnPageBody: {
+            title: null | string;
+            text: null | string;
+            seen: null | string;
+        };
         ChangePage: {
             changes: components["schemas"]["ChangeView"][];
             /** Format: int32 */
@@ -6302,6 +6387,19 @@ export interface components {
             returned: number;
             takeHomeReady: boolean;
         };
+        OwnLinkBody: {
+            title: null | string;
+            url: null | string;
+        };
+        OwnPage: {
+            title: string;
+            text: string;
+            seen: string;
+        };
+        OwnPageBody: {
+            title: null | string;
+            text: null | string;
+        };
         OwnReturned: {
             assignment: string;
             /** Format: double */
@@ -6445,9 +6543,11 @@ export interface components {
             turn: null | number;
             /** Format: int64 */
             id: number;
+            kind: components["schemas"]["ItemKind"];
             name: string;
             /** Format: int64 */
             size: number;
+            url: null | string;
             look: components["schemas"]["FileLook"];
         };
         PieceView: {
@@ -7528,6 +7628,7 @@ export interface components {
             /** Format: double */
             score: null | number;
             files: components["schemas"]["WorkFileView"][];
+            receipt: string;
         };
         TwoTexts: {
             /** Format: int32 */
@@ -7670,10 +7771,12 @@ export interface components {
         WorkFileView: {
             /** Format: int64 */
             id: number;
+            kind: components["schemas"]["ItemKind"];
             name: string;
             /** Format: int64 */
             size: number;
             addedAt: components["schemas"]["Instant"];
+            url: null | string;
         };
         /** Format: int64 */
         WorkId: number;
@@ -16764,6 +16867,181 @@ export interface operations {
             };
         };
     };
+    addOwnLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnLinkBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkFileView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addOwnPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPageBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkFileView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ownPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+                fileId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeOwnPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+                fileId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeOwnPageBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkFileView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ownReceipt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+                turnId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     handIn: {
         parameters: {
             query?: never;
@@ -16865,6 +17143,39 @@ export interface operations {
                 workId: number;
                 turnId: number;
                 position: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    receipt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                workId: number;
+                turnId: number;
             };
             cookie?: never;
         };

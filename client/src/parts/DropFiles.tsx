@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
+import useMediaQuery from "@mui/material/useMediaQuery";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type DragEvent, type ReactNode } from "react";
 import { api, ProblemError, sendFile, take, type Schemas } from "../api/client";
@@ -25,16 +26,23 @@ export function DropFiles({
   to,
   label,
   tree,
+  camera,
+  more,
   children,
 }: {
   to: string;
   label: string;
   tree?: { classId: number; folderId: number };
+  /** Also a button that takes a photo, on what is touched. */
+  camera?: boolean;
+  /** Other ways to put something here, beside these. */
+  more?: ReactNode;
   children?: ReactNode;
 }) {
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<Sending[]>([]);
   const [told, setTold] = useState<{ wrong?: string; folders?: string[]; made?: number; files?: number }>({});
+  const touched = useMediaQuery("(pointer: coarse)");
   const queries = useQueryClient();
   const change = (key: string, to: Partial<Sending>) =>
     setSending((all) => all.map((s) => (s.key === key ? { ...s, ...to } : s)));
@@ -147,6 +155,11 @@ export function DropFiles({
         <FileButton multiple disabled={going} onFiles={flat}>
           {label}
         </FileButton>
+        {camera && touched && (
+          <FileButton camera accept="image/*" disabled={going} onFiles={flat}>
+            Take a photo…
+          </FileButton>
+        )}
         {tree && (
           <FileButton
             folder
@@ -170,6 +183,7 @@ export function DropFiles({
             Unpack a zip…
           </FileButton>
         )}
+        {more}
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
           {tree ? "or drop files and whole folders here" : "or drop files here"}
         </Typography>

@@ -12,6 +12,8 @@ export function FileButton(props: {
   multiple?: boolean;
   /** Whole folders, with all that is in them. */
   folder?: boolean;
+  /** Takes a photo where there is a camera. */
+  camera?: boolean;
   disabled?: boolean;
   /** A state of its own look, in place of the framed one. */
   variant?: "text" | "outlined" | "contained";
@@ -32,6 +34,7 @@ export function FileButton(props: {
         aria-label={props.label ?? props.children}
         accept={props.accept}
         multiple={props.multiple}
+        capture={props.camera ? "environment" : undefined}
         ref={(input) => {
           chooser.current = input;
           if (props.folder) input?.setAttribute("webkitdirectory", "");

@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../api/client";
+import { HandedThing } from "./HandedThing";
 import { sayMoment } from "./words";
 
 /** Each earlier time that a piece of work was handed in, as it was then; the newest stands above already. */
@@ -23,14 +24,13 @@ export function Turns(props: {
             {sayMoment(t.handedInAt)}
             {t.returnedAt && `, returned ${sayMoment(t.returnedAt)}`}
             {t.takenBackAt && ", taken back"}
-            {t.score != null && `, ${t.score}${props.points == null ? "" : ` of ${props.points}`}`}
+            {t.score != null && `, ${t.score}${props.points == null ? "" : ` of ${props.points}`}`}, receipt{" "}
+            <a href={`${props.at}/turns/${t.id}/receipt`} download>
+              {t.receipt}
+            </a>
           </Typography>
           {t.files.map((f) => (
-            <Box key={f.id} sx={{ "& > a": { display: "inline-block", py: "2px" } }}>
-              <a href={`${props.at}/turns/${t.id}/${f.id}`} download>
-                {f.name}
-              </a>
-            </Box>
+            <HandedThing key={f.id} thing={f} at={`${props.at}/turns/${t.id}/${f.id}`} />
           ))}
         </Box>
       ))}

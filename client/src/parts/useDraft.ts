@@ -30,6 +30,9 @@ export function useDraft<T>(
   };
 }
 
+/** Is something kept that was begun and not saved? */
+export const isKept = (of: string) => sessionStorage.getItem(`${standing.person}/${of}`) !== null;
+
 function read<T>(key: string): T | null {
   const stored = sessionStorage.getItem(key);
   return stored ? (JSON.parse(stored) as T) : null;

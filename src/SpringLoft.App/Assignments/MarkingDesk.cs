@@ -33,7 +33,9 @@ public sealed record MarkingView(string Title, decimal? Points, IReadOnlyList<Ma
 /// <summary>A file of a piece, and how it can be looked at in the page.</summary>
 /// <param name="Turn">The time it was handed in, of earlier ones; null for the piece as it is now.</param>
 /// <param name="Id">Its number in the piece, or its place in the turn.</param>
-public sealed record PieceFile(long? Turn, long Id, string Name, long Size, FileLook Look);
+/// <param name="Name">Of a file; the title of a link or page.</param>
+/// <param name="Url">Where a link leads.</param>
+public sealed record PieceFile(long? Turn, long Id, ItemKind Kind, string Name, long Size, string? Url, FileLook Look);
 
 /// <summary>A piece of work in view.</summary>
 public sealed record PieceView(WorkView Work, IReadOnlyList<PieceFile> Files);
@@ -84,8 +86,8 @@ public sealed class MarkingDesk(Premises premises)
         // While it is being worked on, it is the student's and nobody looks in.
         var now = row.State == WorkState.Working ? [] : WorkStore.Files(c, work);
         var newest = WorkStore.Turns(c, work).Count > 0 ? WorkStore.Turns(c, work)[^1].Id : (long?)null;
-        return new PieceView(view, [.. now.Select(f => new PieceFile(null, f.Id, f.Name, f.Size, LookAt(f.Name, f.Sha256).Look)),
-            .. WorkStore.FilesOfTurns(c, work).Where(f => f.TurnId != newest || row.State == WorkState.Working).Select(f => new PieceFile(f.TurnId, f.Position, f.Name, f.Size, LookAt(f.Name, f.Sha256).Look))]);
+        return new PieceView(view, [.. now.Select(f => InView(null, WorkFileView.Of(f), f.Name, f.Sha256)),
+            .. WorkStore.FilesOfTurns(c, work).Where(f => f.TurnId != newest || row.State == WorkState.Working).Select(f => InView(f.TurnId, WorkFileView.Of(f), f.Name, f.Sha256))]);
     });
 
     /// <summary>Opens a file to be looked at in the page.</summary>
@@ -148,6 +150,8 @@ public sealed class MarkingDesk(Premises premises)
         return new(title, points, stretches, ScoreNumbers.Of([.. all.Where(p => points is not null && p.Counts is not null).Select(p => (double)p.Counts!.Value)]),
             held.Count(p => p.Score is null), all.Count(p => p.Draft), all.Count(p => p.State == WorkState.Returned));
     }
+
+    private PieceFile InView(long? turn, WorkFileView f, string name, string sha256) => new(turn, f.Id, f.Kind, f.Name, f.Size, f.Url, LookAt(name, sha256).Look);
 
     private (FileLook Look, string MediaType) LookAt(string name, string sha256)
     {

@@ -5,6 +5,7 @@ using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Zips;
 using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Workspaces;
 using SpringLoft.Store.Rosters;
 
 namespace SpringLoft.App.Assignments;
@@ -117,6 +118,13 @@ public sealed class Returns(Premises premises)
     /// <summary>Opens a file as it was handed in once.</summary>
     public Download OpenTurn(ClassId id, WorkId work, long turn, int position) => premises.Db.Read(c => WorkTurns.Open(premises, c, Find(c, id, work).Id, turn, position));
 
+    /// <summary>The receipt that the student has of one handing-in.</summary>
+    public Download Receipt(ClassId id, WorkId work, long turn) => premises.Db.Read(c =>
+    {
+        var row = Find(c, id, work);
+        return WorkTurns.ReceiptOf(premises, c, ClassStore.Find(c, id)!, AssignmentStore.Find(c, id, row.AssignmentId) ?? throw Refusals.NotFound("assignment"), row, turn);
+    });
+
     /// <summary>All work for an assignment as a zip, a folder a student.</summary>
     public Download OpenAll(ClassId id, AssignmentId assignment, CancellationToken stop)
     {
@@ -180,7 +188,7 @@ public sealed class Returns(Premises premises)
         var a = AssignmentStore.Find(c, id, w.AssignmentId) ?? throw Refusals.NotFound("assignment");
         var student = RosterStore.Member(c, id, w.StudentId);
         return new(w.Id, w.AssignmentId, a.Title, w.StudentId, student?.Name.Display ?? "", w.State, WorkFlow.Holder(w.State), w.Score, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, a.Points,
-            [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], WorkTurns.Of(c, w.Id),
+            [.. WorkStore.Files(c, w.Id).Select(WorkFileView.Of)], WorkTurns.Of(c, w.Id),
             [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.HandedInAt, w.ReturnedAt, w.Version);
     }
 }

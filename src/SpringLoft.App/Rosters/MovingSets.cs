@@ -63,7 +63,7 @@ public sealed class MovingSets(Premises premises)
         if (ClassStore.Find(c, k)?.Name is not { } name) return [];
         var assignments = AssignmentStore.OfClass(c, k).ToDictionary(a => a.Id);
         return HandedIn(c, k, student).Where(w => assignments.ContainsKey(w.AssignmentId)).Select(w => new EarlierWork(name, assignments[w.AssignmentId].Title, w.State, w.Score, assignments[w.AssignmentId].Points,
-            [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.ReturnedAt));
+            [.. WorkStore.Files(c, w.Id).Select(WorkFileView.Of)], [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.ReturnedAt));
     }).ToList());
 
     /// <summary>Opens a file of work in a class that a student left for this one.</summary>
@@ -129,7 +129,8 @@ public sealed class MovingSets(Premises premises)
         if (places.Count > 0)
             foreach (var f in WorkStore.OfStudent(c, from, student).Where(w => w.State == WorkState.Working).SelectMany(w => WorkStore.Files(c, w.Id)))
             {
-                var copy = ItemStore.Add(c, to, new ItemRow { Kind = ItemKind.File, Name = Free(c, places[0].Id, f.Name, ItemKind.File), Sha256 = f.Sha256, AddedBy = student, ByStudent = true, AddedAt = now });
+                var kind = Handed.KindOf(f.Name, f.Url);
+                var copy = ItemStore.Add(c, to, new ItemRow { Kind = kind, Name = Free(c, places[0].Id, Handed.TitleOf(f.Name, f.Url), kind), Sha256 = kind == ItemKind.Link ? null : f.Sha256, Url = f.Url, AddedBy = student, ByStudent = true, AddedAt = now });
                 ItemStore.File(c, copy, places[0].Id);
                 made.Add(copy);
                 unfinished++;

@@ -293,12 +293,16 @@ public sealed class Items(Premises premises)
 
     private Task<StoredFile> KeepText(Caller by, ClassAndPlace at, string name, string? text, CancellationToken stop)
     {
-        var kept = Refusals.NotLonger(text ?? "", "text", "The page", MostText).ReplaceLineEndings("\n");
-        var bytes = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(kept.Length == 0 ? "\n" : kept));
-        return FileIntake.TakeIn(premises, bytes, name, at.Standing == Standing.Student ? by.Id : null, at.Class.Id, stop);
+        return FileIntake.TakeIn(premises, new MemoryStream(PageBytes(text)), name, at.Standing == Standing.Student ? by.Id : null, at.Class.Id, stop);
     }
 
-    private static string PageTitle(string? title)
+    internal static byte[] PageBytes(string? text)
+    {
+        var kept = Refusals.NotLonger(text ?? "", "text", "The page", MostText).ReplaceLineEndings("\n");
+        return System.Text.Encoding.UTF8.GetBytes(kept.Length == 0 ? "\n" : kept);
+    }
+
+    internal static string PageTitle(string? title)
     {
         var raw = Refusals.Needed(title, "title", "The title", 120);
         return SafeName.Make(raw)?.Name ?? throw new RefusedException("name-empty", $"“{raw}” leaves nothing to call the page by.", "Give it a title with a letter or a number.", "title");

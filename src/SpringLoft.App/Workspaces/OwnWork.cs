@@ -20,7 +20,7 @@ internal sealed class OwnWork
                 .Where(m => w.State == WorkState.Returned || m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
                 .Select(m => new CommentView(m.Author, m.Text, m.At)).ToList();
             own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.ReturnedScore,
-                [.. WorkStore.Files(c, w.Id).Select(f => new WorkFileView(f.Id, f.Name, f.Size, f.AddedAt))], comments, w.HandedInAt, w.ReturnedAt, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, zone) : null, WorkTurns.Of(c, w.Id));
+                [.. WorkStore.Files(c, w.Id).Select(WorkFileView.Of)], comments, w.HandedInAt, w.ReturnedAt, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, zone) : null, WorkTurns.Of(c, w.Id));
         }
         return own;
     }

@@ -1,5 +1,5 @@
+using SpringLoft.Core.Assignments;
 using System.Net;
-using System.Text;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.Workspaces;
@@ -43,8 +43,8 @@ public sealed class TreeOutlet(Premises premises)
         var written = new Dictionary<LayFile, byte[]>(ReferenceEqualityComparer.Instance);
         LayItem Lay(ItemRow i)
         {
-            var file = new LayFile(i.Kind == ItemKind.Link ? $"{i.Name}.html" : i.FileName, i.Sha256 ?? "", "", 0, i.AddedAt);
-            if (i.Kind == ItemKind.Link) written[file] = LinkPage(i);
+            var file = new LayFile(i.Kind == ItemKind.Link ? Handed.LinkFile(i.Name) : i.FileName, i.Sha256 ?? "", "", 0, i.AddedAt);
+            if (i.Kind == ItemKind.Link) written[file] = Handed.LinkPage(i.Name, i.Url!);
             return new(file, [.. filings[i.Id].Where(inside.ContainsKey)]);
         }
         var items = ItemStore.OfClass(c, id).Where(i => filings[i.Id].Any(inside.ContainsKey)).Select(Lay);
@@ -55,8 +55,4 @@ public sealed class TreeOutlet(Premises premises)
         var name = SafeName.Make(folder is { } one ? seen[one].Name : at.Class.Name)?.Name ?? "workspace";
         return (name, [.. shape, .. laid.Select(f => new ZipFile(f.Path["folders/".Length..], f.File.Modified, () => written.TryGetValue(f.File, out var bytes) ? new MemoryStream(bytes) : premises.Files.Open(f.File.Sha256)))]);
     }
-
-    // A link comes out as a page that any browser opens.
-    private static byte[] LinkPage(ItemRow i) => Encoding.UTF8.GetBytes(
-        $"<!doctype html>\n<meta charset=\"utf-8\">\n<title>{WebUtility.HtmlEncode(i.Name)}</title>\n<p><a href=\"{WebUtility.HtmlEncode(i.Url)}\">{WebUtility.HtmlEncode(i.Name)}</a></p>\n");
 }

@@ -1,5 +1,6 @@
 using SpringLoft.Core.Assignments;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Assignments;
 
 namespace SpringLoft.App.Workspaces;
 
@@ -30,10 +31,19 @@ public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size,
 /// <summary>One time that a piece of work was handed in, as it was then.</summary>
 /// <param name="Score">The mark it was returned with; null before that, or without one.</param>
 /// <param name="Files">As they were handed in; each by its place, 0 and up.</param>
-public sealed record TurnView(long Id, Instant HandedInAt, Instant? TakenBackAt, Instant? ReturnedAt, decimal? Score, IReadOnlyList<WorkFileView> Files);
+/// <param name="Receipt">The code of its receipt: who handed in and who marks see the same.</param>
+public sealed record TurnView(long Id, Instant HandedInAt, Instant? TakenBackAt, Instant? ReturnedAt, decimal? Score, IReadOnlyList<WorkFileView> Files, string Receipt);
 
-/// <summary>A file in a piece of work.</summary>
-public sealed record WorkFileView(long Id, string Name, long Size, Instant AddedAt);
+/// <summary>A thing in a piece of work: a file, a link, or a page that was written in place.</summary>
+/// <param name="Name">Of a file; the title of a link or page.</param>
+/// <param name="Size">In bytes.</param>
+/// <param name="Url">Where a link leads.</param>
+public sealed record WorkFileView(long Id, ItemKind Kind, string Name, long Size, Instant AddedAt, string? Url)
+{
+    internal static WorkFileView Of(WorkFileRow f) => new(f.Id, Handed.KindOf(f.Name, f.Url), Handed.TitleOf(f.Name, f.Url), f.Size, f.AddedAt, f.Url);
+
+    internal static WorkFileView Of(TurnFileRow f) => new(f.Position, Handed.KindOf(f.Name, f.Url), Handed.TitleOf(f.Name, f.Url), f.Size, f.AddedAt, f.Url);
+}
 
 /// <summary>A private comment.</summary>
 public sealed record CommentView(string Author, string Text, Instant At);

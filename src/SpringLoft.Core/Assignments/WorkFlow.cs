@@ -9,7 +9,7 @@ public enum WorkState { Working, HandedIn, Returned }
 public enum HeldBy { Student, Teacher }
 
 /// <summary>A piece of work as far as its way goes.</summary>
-/// <param name="Files">Files the student put in it.</param>
+/// <param name="Files">Things the student put in it: files, links, pages.</param>
 /// <param name="Score">The mark; a draft until the work is returned. Null when not marked.</param>
 /// <param name="Counts">The mark that was returned last: handing in again does not take it away, it counts until another one is returned.</param>
 public sealed record WorkFact(WorkState State, int Files, decimal? Score, decimal? Counts = null);
@@ -54,7 +54,7 @@ public static class WorkFlow
         if (at.Closed)
             throw new RefusedException("work-too-late", "Work for this assignment is not taken any more.", "Ask your teacher: they can take it for longer.");
         if (work.Files == 0)
-            throw new RefusedException("work-empty", "There is no file in this work yet.", "Add a file, then hand in.");
+            throw new RefusedException("work-empty", "There is nothing in this work yet.", "Add a file, a link or a page, then hand in.");
         return work with { State = WorkState.HandedIn, Score = IsDraft(work) ? work.Score : null };
     }
 

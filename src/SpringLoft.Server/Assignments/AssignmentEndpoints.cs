@@ -17,6 +17,13 @@ internal sealed record MarkBody(decimal? Score, int Version);
 
 internal sealed record CommentBody(string? Text);
 
+internal sealed record OwnLinkBody(string? Title, string? Url);
+
+internal sealed record OwnPageBody(string? Title, string? Text);
+
+/// <param name="Seen">Which text was changed, as reading the page gave it.</param>
+internal sealed record ChangeOwnPageBody(string? Title, string? Text, string? Seen);
+
 internal sealed record ReturnBody(bool UnmarkedToo, int Version);
 
 internal sealed record ReturnManyBody(ReturnScope Scope, string? Comment);
@@ -89,6 +96,16 @@ internal static class AssignmentEndpoints
             Uploads.Send(work.Open(who, new(classId), new(assignmentId), fileId))).WithName("ownFileContent").Counts(Did.OpenedThing).SendsFile().Needs(Act.HandIn);
         own.MapGet("/turns/{turnId:long}/{position:int}", (long classId, long assignmentId, long turnId, int position, Caller who, StudentWork work) =>
             Uploads.Send(work.OpenTurn(who, new(classId), new(assignmentId), turnId, position))).WithName("ownTurnFile").SendsFile().Needs(Act.SeeClass);
+        own.MapPost("/links", (long classId, long assignmentId, OwnLinkBody body, Caller who, StudentWork work, CancellationToken stop) =>
+            work.AddLink(who, new(classId), new(assignmentId), body.Title, body.Url, stop)).WithName("addOwnLink").Needs(Act.HandIn);
+        own.MapPost("/pages", (long classId, long assignmentId, OwnPageBody body, Caller who, StudentWork work, CancellationToken stop) =>
+            work.AddPage(who, new(classId), new(assignmentId), body.Title, body.Text, stop)).WithName("addOwnPage").Needs(Act.HandIn);
+        own.MapGet("/pages/{fileId:long}", (long classId, long assignmentId, long fileId, Caller who, StudentWork work) =>
+            work.ReadPage(who, new(classId), new(assignmentId), fileId)).WithName("ownPage").Needs(Act.HandIn);
+        own.MapPut("/pages/{fileId:long}", (long classId, long assignmentId, long fileId, ChangeOwnPageBody body, Caller who, StudentWork work, CancellationToken stop) =>
+            work.ChangePage(who, new(classId), new(assignmentId), fileId, body.Title, body.Text, body.Seen, stop)).WithName("changeOwnPage").Needs(Act.HandIn);
+        own.MapGet("/turns/{turnId:long}/receipt", (long classId, long assignmentId, long turnId, Caller who, StudentWork work) =>
+            Uploads.Send(work.Receipt(who, new(classId), new(assignmentId), turnId))).WithName("ownReceipt").SendsFile().Needs(Act.SeeClass);
         own.MapDelete("/files/{fileId:long}", (long classId, long assignmentId, long fileId, Caller who, StudentWork work) =>
         {
             work.RemoveFile(who, new(classId), new(assignmentId), fileId);
@@ -123,6 +140,8 @@ internal static class AssignmentEndpoints
         work.MapGet("", (long classId, long workId, Returns returns) => returns.See(new(classId), new WorkId(workId))).WithName("work").Tells(Reading.Work, "a piece of work").Needs(Act.Mark);
         work.MapGet("/turns/{turnId:long}/{position:int}", (long classId, long workId, long turnId, int position, Returns returns) =>
             Uploads.Send(returns.OpenTurn(new(classId), new(workId), turnId, position))).WithName("turnFile").Tells(Reading.Work, "a file as it was handed in").SendsFile().Needs(Act.Mark);
+        work.MapGet("/turns/{turnId:long}/receipt", (long classId, long workId, long turnId, Returns returns) =>
+            Uploads.Send(returns.Receipt(new(classId), new(workId), turnId))).WithName("receipt").Tells(Reading.Work, "a receipt").SendsFile().Needs(Act.Mark);
         work.MapGet("/files/{fileId:long}", (long classId, long workId, long fileId, Returns returns) =>
             Uploads.Send(returns.Open(new(classId), new(workId), fileId))).WithName("workFileContent").Tells(Reading.Work, "a file of work").SendsFile().Needs(Act.Mark);
         work.MapGet("/piece", (long classId, long workId, Caller who, MarkingDesk desk) => desk.Piece(who, new(classId), new(workId))).WithName("piece").Tells(Reading.Work, "a piece of work").Needs(Act.Mark);

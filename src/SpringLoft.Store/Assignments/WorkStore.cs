@@ -30,6 +30,9 @@ public sealed record WorkFileRow
     public string Sha512 { get; init; } = "";
     public long Size { get; init; }
     public Instant AddedAt { get; init; }
+
+    /// <summary>Where it leads, of a link.</summary>
+    public string? Url { get; init; }
 }
 
 /// <summary>One handing-in: what was in it, and what became of it.</summary>
@@ -55,6 +58,9 @@ public sealed record TurnFileRow
     public string Sha512 { get; init; } = "";
     public long Size { get; init; }
     public Instant AddedAt { get; init; }
+
+    /// <summary>Where it leads, of a link.</summary>
+    public string? Url { get; init; }
 }
 
 /// <summary>A private comment on a piece of work.</summary>
@@ -119,7 +125,7 @@ public static class WorkStore
     public static void AddTurn(IDbConnection c, ClassId id, WorkId work, Instant at)
     {
         var turn = c.ExecuteScalar<long>("INSERT INTO work_turn(class_id, work_id, handed_in_at) VALUES(@id, @work, @at) RETURNING id", new { id, work, at });
-        c.Execute("INSERT INTO work_turn_file(turn_id, position, name, sha256, added_at) SELECT @turn, row_number() OVER (ORDER BY id) - 1, name, sha256, added_at FROM work_file WHERE work_id = @work", new { turn, work });
+        c.Execute("INSERT INTO work_turn_file(turn_id, position, name, sha256, added_at, url) SELECT @turn, row_number() OVER (ORDER BY id) - 1, name, sha256, added_at, url FROM work_file WHERE work_id = @work", new { turn, work });
     }
 
     /// <summary>Notes on the newest turn that it was taken back.</summary>
@@ -136,7 +142,7 @@ public static class WorkStore
 
     private const string TurnFiles =
         """
-        SELECT f.turn_id, t.work_id, f.position, t.handed_in_at, f.name, f.sha256, b.sha512, b.size, f.added_at
+        SELECT f.turn_id, t.work_id, f.position, t.handed_in_at, f.name, f.sha256, b.sha512, b.size, f.added_at, f.url
         FROM work_turn t JOIN work_turn_file f ON f.turn_id = t.id JOIN blob b ON b.sha256 = f.sha256
         """;
 
@@ -153,17 +159,22 @@ public static class WorkStore
     /// <summary>Files of all work of a class.</summary>
     public static ILookup<WorkId, WorkFileRow> FilesOfClass(IDbConnection c, ClassId id) => c.Query<WorkFileRow>(
         """
-        SELECT f.id, f.work_id, f.name, f.sha256, b.sha512, b.size, f.added_at
+        SELECT f.id, f.work_id, f.name, f.sha256, b.sha512, b.size, f.added_at, f.url
         FROM work_file f JOIN work w ON w.id = f.work_id JOIN blob b ON b.sha256 = f.sha256 WHERE w.class_id = @id ORDER BY f.id
         """, new { id }).ToLookup(f => f.WorkId);
 
     /// <summary>Files of one piece of work.</summary>
     public static IReadOnlyList<WorkFileRow> Files(IDbConnection c, WorkId work) => [.. c.Query<WorkFileRow>(
-        "SELECT f.id, f.work_id, f.name, f.sha256, b.sha512, b.size, f.added_at FROM work_file f JOIN blob b ON b.sha256 = f.sha256 WHERE f.work_id = @work ORDER BY f.id", new { work })];
+        "SELECT f.id, f.work_id, f.name, f.sha256, b.sha512, b.size, f.added_at, f.url FROM work_file f JOIN blob b ON b.sha256 = f.sha256 WHERE f.work_id = @work ORDER BY f.id", new { work })];
 
     /// <summary>Adds a file; its blob is noted before.</summary>
-    public static long AddFile(IDbConnection c, WorkId work, string name, string sha256, PersonId by, Instant at) => c.ExecuteScalar<long>(
-        "INSERT INTO work_file(work_id, name, sha256, added_by, added_at) VALUES(@work, @name, @sha256, @by, @at) RETURNING id", new { work, name, sha256, by, at });
+    /// <param name="url">Where it leads, of a link.</param>
+    public static long AddFile(IDbConnection c, WorkId work, string name, string sha256, PersonId by, Instant at, string? url = null) => c.ExecuteScalar<long>(
+        "INSERT INTO work_file(work_id, name, sha256, added_by, added_at, url) VALUES(@work, @name, @sha256, @by, @at, @url) RETURNING id", new { work, name, sha256, by, at, url });
+
+    /// <summary>Puts other bytes in the place of a file's, where they are those that were seen; false if they are not.</summary>
+    public static bool Replace(IDbConnection c, WorkId work, long file, string name, string seen, string sha256, Instant at) => c.Execute(
+        "UPDATE work_file SET name = @name, sha256 = @sha256, added_at = @at WHERE id = @file AND work_id = @work AND sha256 = @seen", new { work, file, name, seen, sha256, at }) == 1;
 
     /// <summary>Takes a file out.</summary>
     public static void RemoveFile(IDbConnection c, WorkId work, long file) =>

@@ -7,11 +7,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link as RouterLink } from "react-router";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
+import { HandedThing } from "../../parts/HandedThing";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { Turns } from "../../parts/Turns";
 import { typedNumber } from "../../parts/typedNumber";
-import { sayBytes, sayMoment } from "../../parts/words";
+import { sayMoment } from "../../parts/words";
 import { Behind } from "../../parts/Behind";
 import { useDraft } from "../../parts/useDraft";
 import { useVersioned } from "../../parts/useVersioned";
@@ -93,6 +94,7 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
       {held && (
         <StateMark mark="underway">
           held by you{w.handedInAt ? ` since ${sayMoment(w.handedInAt)}` : ""}
+          {w.turns[0] && `, receipt ${w.turns[0].receipt}`}
         </StateMark>
       )}
       {w.state === "Returned" && (
@@ -101,14 +103,7 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
       {w.state !== "Working" && (
         <Box>
           {w.files.map((f) => (
-            <Box key={f.id}>
-              <a href={`/api/classes/${classId}/work/${w.id}/files/${f.id}`} download>
-                {f.name}
-              </a>{" "}
-              <Typography component="span" variant="caption" sx={{ color: "text.secondary" }}>
-                {sayBytes(f.size)}
-              </Typography>
-            </Box>
+            <HandedThing key={f.id} thing={f} at={`/api/classes/${classId}/work/${w.id}/files/${f.id}`} />
           ))}
         </Box>
       )}

@@ -7,9 +7,9 @@ import DialogTitle from "@mui/material/DialogTitle";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type Schemas } from "../../api/client";
+import { HandedThing } from "../../parts/HandedThing";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
-import { sayBytes } from "../../parts/words";
 
 /** What a student did in the set they came from. */
 export function EarlierWork(props: { classId: number; student: Schemas["RosterRow"]; onClose: () => void }) {
@@ -41,12 +41,11 @@ export function EarlierWork(props: { classId: number; student: Schemas["RosterRo
               {w.score != null && `, ${w.score}${w.points == null ? "" : ` of ${w.points}`}`}
             </Typography>
             {w.files.map((f) => (
-              <Typography key={f.id} variant="body2">
-                <a href={`/api/classes/${classId}/roster/${student.id}/earlier/${f.id}`} download>
-                  {f.name}
-                </a>{" "}
-                {sayBytes(f.size)}
-              </Typography>
+              <HandedThing
+                key={f.id}
+                thing={f}
+                at={`/api/classes/${classId}/roster/${student.id}/earlier/${f.id}`}
+              />
             ))}
             {w.comments.map((c, k) => (
               <Typography key={k} variant="body2">

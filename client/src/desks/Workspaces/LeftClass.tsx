@@ -3,8 +3,9 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
 import { Desk, Empty } from "../../parts/Desk";
+import { HandedThing } from "../../parts/HandedThing";
 import { Problem } from "../../parts/Problem";
-import { sayBytes, sayMoment } from "../../parts/words";
+import { sayMoment } from "../../parts/words";
 
 /** A class that one has left: one's own returned work, and nothing else. */
 export function LeftClass({ id }: { id: number }) {
@@ -35,12 +36,7 @@ export function LeftClass({ id }: { id: number }) {
             {w.work.returnedAt && `returned ${sayMoment(w.work.returnedAt)}`}
           </Typography>
           {w.work.files.map((f) => (
-            <Typography key={f.id}>
-              <a href={`/api/classes/${id}/returned/${f.id}`} download>
-                {f.name}
-              </a>{" "}
-              {sayBytes(f.size)}
-            </Typography>
+            <HandedThing key={f.id} thing={f} at={`/api/classes/${id}/returned/${f.id}`} />
           ))}
           {w.work.comments.map((c, n) => (
             <Typography key={n} variant="body2">

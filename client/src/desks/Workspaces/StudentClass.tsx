@@ -19,7 +19,7 @@ import { StateMark } from "../../parts/StateMark";
 import { ThingTable } from "../../parts/ThingTable";
 import { Written } from "../../parts/Written";
 import { count, rightWords } from "../../parts/words";
-import { OwnAssignment } from "../Assignments/OwnAssignment";
+import { OwnAssignment } from "../Assignments/Own/OwnAssignment";
 import { CameBack } from "./CameBack";
 import { useBringBack, type InBin } from "./bringBack";
 import { LeftClass } from "./LeftClass";

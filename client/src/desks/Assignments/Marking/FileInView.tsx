@@ -6,7 +6,10 @@ import { api, take, type Schemas } from "../../../api/client";
 import { later } from "../../../parts/later";
 import { Problem } from "../../../parts/Problem";
 import { StateMark } from "../../../parts/StateMark";
+import { siteOf } from "../../../parts/HandedThing";
+import { webAddress } from "../../../parts/webAddress";
 import { sayBytes } from "../../../parts/words";
+import { Written } from "../../../parts/Written";
 
 const PdfInView = later(() => import("./PdfInView"), "PdfInView");
 
@@ -29,6 +32,18 @@ export function FileInView({
 }) {
   const at = addressOf(classId, workId, file);
   const [broken, setBroken] = useState(false);
+  if (file.kind === "Link" && file.url)
+    return (
+      <figure className="piece-file">
+        <Typography>
+          A link to <strong>{siteOf(file.url)}</strong>: it opens in a window of its own.
+        </Typography>
+        <Link href={webAddress(file.url)} target="_blank" rel="noreferrer noopener" className="alone">
+          {file.url}
+        </Link>
+        <figcaption className="soft">{file.name}</figcaption>
+      </figure>
+    );
   const shown = (): ReactNode => {
     if (broken)
       return (
@@ -116,7 +131,11 @@ function TextInView({
   if (text.data === undefined) return null;
   return (
     <>
-      <pre>{text.data.slice(0, longest)}</pre>
+      {file.kind === "Page" ? (
+        <Written text={text.data.slice(0, longest)} />
+      ) : (
+        <pre>{text.data.slice(0, longest)}</pre>
+      )}
       {text.data.length > longest && <Typography>The rest of it is in the download.</Typography>}
     </>
   );

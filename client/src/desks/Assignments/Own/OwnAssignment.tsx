@@ -2,15 +2,18 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { api, take, type Schemas } from "../../api/client";
-import { useAct } from "../../api/useAct";
-import { DropFiles } from "../../parts/DropFiles";
-import { Problem } from "../../parts/Problem";
-import { StateMark } from "../../parts/StateMark";
-import { sayDue, sayLate } from "../../parts/due";
-import { Turns } from "../../parts/Turns";
-import { Written } from "../../parts/Written";
-import { sayBytes, sayMoment } from "../../parts/words";
+import { api, take, type Schemas } from "../../../api/client";
+import { useAct } from "../../../api/useAct";
+import { HandedThing } from "../../../parts/HandedThing";
+import { Problem } from "../../../parts/Problem";
+import { StateMark } from "../../../parts/StateMark";
+import { sayDue, sayLate } from "../../../parts/due";
+import { Turns } from "../../../parts/Turns";
+import { isKept } from "../../../parts/useDraft";
+import { Written } from "../../../parts/Written";
+import { sayMoment } from "../../../parts/words";
+import { AddOwn } from "./AddOwn";
+import { newPage, ReadOwnPage, WriteOwnPage } from "./OwnPage";
 
 /** An assignment as its student works on it: put files in, hand in, see it come back. */
 export function OwnAssignment({
@@ -46,6 +49,10 @@ export function OwnAssignment({
   // What came back is left in peace unless the student goes at it once more.
   const [again, setAgain] = useState(false);
   const returned = own?.state === "Returned";
+  // The page that is being written or read; a new one that was begun is there again after a reload.
+  const [page, setPage] = useState<number | "new" | null>(() =>
+    isKept(newPage(classId, a.id)) ? "new" : null,
+  );
   const working = !shut && !held && (!returned || again);
   return (
     <Box
@@ -79,19 +86,36 @@ export function OwnAssignment({
       </Box>
       {a.instructions && <Written text={a.instructions} lines />}
       {files.map((f) => (
-        <Box key={f.id} sx={{ display: "flex", gap: 1, alignItems: "center", "& > a": { py: "2px" } }}>
-          <a href={`/api/classes/${classId}/assignments/${a.id}/own-work/files/${f.id}`} download>
-            {f.name}
-          </a>
-          <Typography variant="caption" sx={{ color: "text.secondary" }}>
-            {sayBytes(f.size)}
-          </Typography>
-          {working && (
-            <Button color="inherit" onClick={() => remove.mutate(f.id)} aria-label={`Take out ${f.name}`}>
-              Take out
-            </Button>
-          )}
-        </Box>
+        <div key={f.id}>
+          <HandedThing thing={f} at={`/api/classes/${classId}/assignments/${a.id}/own-work/files/${f.id}`}>
+            {f.kind === "Page" && (
+              <Button
+                color="inherit"
+                aria-expanded={page === f.id}
+                onClick={() => setPage(page === f.id ? null : f.id)}
+                aria-label={`${working ? "Write on" : "Read"} ${f.name}`}
+              >
+                {working ? "Write on" : "Read"}
+              </Button>
+            )}
+            {working && (
+              <Button color="inherit" onClick={() => remove.mutate(f.id)} aria-label={`Take out ${f.name}`}>
+                Take out
+              </Button>
+            )}
+          </HandedThing>
+          {page === f.id &&
+            (working ? (
+              <WriteOwnPage
+                classId={classId}
+                assignmentId={a.id}
+                fileId={f.id}
+                onDone={() => setPage(null)}
+              />
+            ) : (
+              <ReadOwnPage classId={classId} assignmentId={a.id} fileId={f.id} />
+            ))}
+        </div>
       ))}
       {own && (
         <Turns
@@ -118,12 +142,12 @@ export function OwnAssignment({
         </Typography>
       ))}
       <Problem error={handIn.error ?? takeBack.error ?? remove.error} />
-      {working && (
-        <DropFiles
-          to={`/api/classes/${classId}/assignments/${a.id}/own-work/files`}
-          label={`Add files to ${a.title}…`}
-        />
-      )}
+      {working &&
+        (page === "new" ? (
+          <WriteOwnPage classId={classId} assignmentId={a.id} fileId={null} onDone={() => setPage(null)} />
+        ) : (
+          <AddOwn classId={classId} assignmentId={a.id} title={a.title} onWrite={() => setPage("new")} />
+        ))}
       {!shut && (
         <Box sx={{ mt: 1, display: "flex", gap: 1.5, alignItems: "center" }}>
           {held ? (
@@ -157,6 +181,17 @@ export function OwnAssignment({
           {held && own.handedInAt && (
             <Typography variant="caption" sx={{ color: "text.secondary" }}>
               handed in {sayMoment(own.handedInAt)}
+              {own.turns[0] && (
+                <>
+                  , receipt{" "}
+                  <a
+                    href={`/api/classes/${classId}/assignments/${a.id}/own-work/turns/${own.turns[0].id}/receipt`}
+                    download
+                  >
+                    {own.turns[0].receipt}
+                  </a>
+                </>
+              )}
             </Typography>
           )}
         </Box>

@@ -1,0 +1,69 @@
+import { readFileSync } from "node:fs";
+import { expect, type Page } from "@playwright/test";
+import { chooseOwn, isAccessible, signedIn } from "./people";
+import { test } from "./server";
+
+let student: Page;
+let teacher: Page;
+let at: { id: number; assignment: number; student: number };
+
+test.beforeAll(async ({ browser }) => {
+  teacher = await signedIn(browser, "oisin");
+  // One who has not handed in the show piece of Clay and Glass 9B.
+  const id = Number(await teacher.locator("tr[data-id]", { hasText: "Clay and Glass 9B" }).getAttribute("data-id"));
+  const { assignments } = (await (await teacher.request.get(`/api/classes/${id}/returns`)).json()) as { assignments: { id: number; title: string }[] };
+  const assignment = assignments.find((a) => a.title === "Show piece")!.id;
+  const { stretches } = (await (await teacher.request.get(`/api/classes/${id}/marking?assignment=${assignment}`)).json()) as { stretches: { pieces: { work: number | null; student: number; sortName: string }[] }[] };
+  const late = stretches[0]!.pieces.find((p) => p.work === null)!;
+  at = { id, assignment, student: late.student };
+  const wren = await signedIn(browser, "wren");
+  const found = (await (await wren.request.get(`/api/people?Text=${encodeURIComponent(late.sortName.split(", ")[0]!)}`)).json()) as { people: { id: number; userName: string }[] };
+  await wren.context().close();
+  student = await signedIn(browser, found.people.find((r) => r.id === late.student)!.userName, "tide-pool-lantern");
+  await chooseOwn(student, "tide-pool-lantern", "salt-wind-harbour-9");
+});
+
+test("a link and a page that is written in place are handed in with a receipt, and are read on the marking desk", async () => {
+  await student.goto(`/classes/${at.id}`);
+  await student.getByRole("treeitem", { name: /^Units/ }).click();
+  const piece = student.getByRole("region", { name: "Show piece" });
+  await piece.getByRole("button", { name: "Add a link…" }).click();
+  const dialog = student.getByRole("dialog");
+  await dialog.getByLabel("Address").fill("glazes.example");
+  await dialog.getByLabel("What it is").fill("Where my glaze is from");
+  await dialog.getByRole("button", { name: "Add the link" }).click();
+  await expect(dialog.getByText("Give it whole, as https://example.org/page.")).toBeVisible();
+  await dialog.getByLabel("Address").fill("https://glazes.example/blue");
+  await dialog.getByRole("button", { name: "Add the link" }).click();
+  await expect(piece.getByRole("link", { name: "Where my glaze is from" })).toHaveAttribute("href", "https://glazes.example/blue");
+  await expect(piece.getByText("link to glazes.example")).toBeVisible();
+
+  // What is being written outlives a reload.
+  await piece.getByRole("button", { name: "Write a page" }).click();
+  await piece.getByLabel("Title of the page").fill("How I made it");
+  await piece.getByLabel("Text").fill("## First firing\n\nIt ran **too hot**.");
+  await student.reload();
+  await expect(piece.getByLabel("Title of the page")).toHaveValue("How I made it");
+  await isAccessible(student, "writing a page of one’s work");
+  await piece.getByRole("button", { name: "Add the page" }).click();
+  await piece.getByRole("button", { name: "Write on How I made it" }).click();
+  await piece.getByLabel("Text").fill("## First firing\n\nIt ran **much too hot**.");
+  await piece.getByRole("button", { name: "Save the page" }).click();
+  await expect(piece.getByLabel("Text")).toHaveCount(0);
+  await piece.getByRole("button", { name: "Hand in" }).click();
+  const receipt = piece.getByRole("link", { name: /^[0-9A-Z]{4}-[0-9A-Z]{4}$/ });
+  await expect(receipt).toBeVisible();
+  const code = (await receipt.textContent())!;
+  const waiting = student.waitForEvent("download");
+  await receipt.click();
+  const text = readFileSync((await (await waiting).path())!, "utf8");
+  expect(text).toContain(`Receipt ${code}`);
+  expect(text).toContain("How I made it.md");
+  await piece.getByRole("button", { name: "Read How I made it" }).click();
+  await expect(piece.getByRole("heading", { name: "First firing" })).toBeVisible();
+
+  await teacher.goto(`/classes/${at.id}/marking?assignment=${at.assignment}&piece=${at.assignment}-${at.student}`);
+  await expect(teacher.getByRole("link", { name: "https://glazes.example/blue" })).toHaveAttribute("rel", /noopener/);
+  await expect(teacher.locator("strong", { hasText: "much too hot" })).toBeVisible();
+  await isAccessible(teacher, "a link and a page on the marking desk");
+});
