@@ -3652,6 +3652,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/assignments/uploads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["uploadForAssignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/assignments/{assignmentId}/things/{thingId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["attachedThing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/assignments/{assignmentId}": {
         parameters: {
             query?: never;
@@ -4631,6 +4663,18 @@ export interface components {
             /** Format: int32 */
             version: number;
             own: null | components["schemas"]["OwnWorkView"];
+            things: components["schemas"]["AttachedView"][];
+        };
+        AttachedView: {
+            /** Format: int64 */
+            id: number;
+            kind: components["schemas"]["ItemKind"];
+            name: string;
+            /** Format: int64 */
+            size: null | number;
+            url: null | string;
+            /** Format: int64 */
+            item: null | number;
         };
         AuditCheckView: {
             /** Format: int64 */
@@ -5776,6 +5820,7 @@ export interface components {
             /** Format: int32 */
             version: number;
             mayCopy: boolean;
+            byStudent: boolean;
         };
         JoinBody: {
             code: null | string;
@@ -6191,6 +6236,7 @@ export interface components {
             publish: boolean;
             publishAt: null | components["schemas"]["LocalDateTime"];
             alsoIn?: null | number[];
+            things?: null | components["schemas"]["ToAttach"][];
         };
         NewClass: {
             year: components["schemas"]["YearId"];
@@ -7512,6 +7558,16 @@ export interface components {
             id: components["schemas"]["FolderId"];
             path: string;
         };
+        ToAttach: {
+            /** Format: int64 */
+            id: null | number;
+            /** Format: int64 */
+            upload: null | number;
+            /** Format: int64 */
+            item: null | number;
+            name: null | string;
+            url: null | string;
+        };
         TodayDue: {
             class: components["schemas"]["ClassId"];
             className: string;
@@ -7680,6 +7736,13 @@ export interface components {
             signedOffBy: null | string;
             reason: null | string;
             signedOffAt: null | components["schemas"]["Instant"];
+        };
+        UploadedView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            size: number;
         };
         UsageRow: {
             /** Format: int64 */
@@ -16383,6 +16446,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AssignmentPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    uploadForAssignment: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    attachedThing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                assignmentId: number;
+                thingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -15,8 +15,9 @@ namespace SpringLoft.App.Assignments;
 /// <param name="PublishAt">By the school's clock: when a draft is published by itself; null for by hand.</param>
 /// <param name="Folders">Where it is filed; one at the least.</param>
 /// <param name="Students">Whom it is given to; empty for the whole class.</param>
+/// <param name="Things">What is attached, in that order; null leaves it as it is.</param>
 /// <param name="AlsoIn">Other classes that get the same in this act, each to its whole roster; only when it is made.</param>
-public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt, IReadOnlyList<ClassId>? AlsoIn = null);
+public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt, IReadOnlyList<ClassId>? AlsoIn = null, IReadOnlyList<ToAttach>? Things = null);
 
 /// <summary>A made assignment, and who of those it is given to can't see it.</summary>
 /// <param name="BlindSpots">Students who can't see any folder it is filed in.</param>
@@ -45,10 +46,16 @@ public sealed class Assigning(Premises premises)
                 throw new RefusedException("given-by-name", "By name it can be given in one class only.", "Give it to everybody, or to this class alone.", "alsoIn");
             foreach (var o in others) InStep.Check(o.View);
             var now = premises.Clock.Now;
+            var things = Attaching.Rows(c, by, id, null, n.Things ?? []);
             var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, folders, given);
+            AttachedStore.Set(c, made, things);
             Stand(made, at);
             var same = others.Select(o => (o.At, Id: AssignmentStore.Add(c, o.At.Class.Id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, o.Folders, []))).ToList();
-            foreach (var o in same) Stand(o.Id, o.At);
+            foreach (var o in same)
+            {
+                AttachedStore.Copy(c, made, o.Id);
+                Stand(o.Id, o.At);
+            }
             if (same.Count > 0) AssignmentStore.KeepInStep(c, [made, .. same.Select(o => o.Id)]);
             return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]), [.. same.Select(o => o.At.Class.Name)]);
 
@@ -79,12 +86,14 @@ public sealed class Assigning(Premises premises)
             var likes = InStep.Free(c, by, a);
             if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
             AssignmentStore.FileIn(c, assignment, folders);
+            if (n.Things is { } things) AttachedStore.Set(c, assignment, Attaching.Rows(c, by, id, assignment, things));
             if (a.PublishedAt is null) AssignmentStore.PublishAt(c, assignment, Moment(n, at));
             Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", assignment.Value, id, title));
             foreach (var (of, like) in likes)
             {
                 TitleFree(c, of.Class.Id, title, like.Id, of.Class.Name);
                 if (!AssignmentStore.Save(c, like with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays })) throw Refusals.ChangedMeanwhile("assignment");
+                if (n.Things is not null) AttachedStore.Copy(c, assignment, like.Id);
                 if (like.PublishedAt is null) AssignmentStore.PublishAt(c, like.Id, Moment(n, of));
                 Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", like.Id.Value, of.Class.Id, title));
             }

@@ -15,7 +15,7 @@ internal sealed record ArchivePackage(ClassRow Class, IReadOnlyList<BagFile> Pay
     {
         var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
         var contents = ClassContents.Load(c, id);
-        var files = PackageLayout.Archive(contents.Folders, contents.Items, contents.Work)
+        var files = contents.Laid()
             .Select(f => new BagFile(f.Path, f.File.Sha512, f.File.Size, f.File.Modified, () => store.Open(f.File.Sha256))).ToList();
         return new(k, [.. files, .. ClassMetadata.Files(c, k)], files.Count);
     }

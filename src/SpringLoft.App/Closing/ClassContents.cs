@@ -9,12 +9,22 @@ namespace SpringLoft.App.Closing;
 /// <summary>Everything in a class that has bytes, as the layout of packages needs it. Things in the bin are left out.</summary>
 internal sealed record ClassContents(IReadOnlyList<LayFolder> Folders, IReadOnlyList<LayItem> Items, IReadOnlyList<LayWork> Work)
 {
+    /// <summary>What is attached to assignments and has bytes.</summary>
+    internal IReadOnlyList<LayAttached> Attached { get; init; } = [];
+
+    /// <summary>Where all of it goes in the package of the class.</summary>
+    internal IReadOnlyList<LaidFile> Laid() => PackageLayout.Archive(Folders, Items, Work, Attached);
+
     internal static ClassContents Load(IDbConnection c, ClassId id)
     {
         var folders = FolderStore.OfClass(c, id).Select(f => new LayFolder(f.Id, f.ParentId, f.Name)).ToList();
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
         var items = ItemStore.OfClass(c, id).Where(i => i.Sha256 is not null).Select(i => Lay(i, filings[i.Id])).ToList();
-        return new(folders, items, Works(c, id));
+        var attached = AttachedStore.OfClass(c, id);
+        return new(folders, items, Works(c, id))
+        {
+            Attached = [.. from a in AssignmentStore.OfClass(c, id) from t in attached[a.Id] where t.Sha256 is not null select new LayAttached(a.Title, new(t.FileName, t.Sha256!, t.Sha512!, t.Size ?? 0, a.MadeAt))],
+        };
     }
 
     private static string Day(Instant at) => at.InUtc().Date.ToString("uuuu-MM-dd", System.Globalization.CultureInfo.InvariantCulture);

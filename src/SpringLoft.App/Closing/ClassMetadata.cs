@@ -53,8 +53,11 @@ internal static class ClassMetadata
             [.. ItemStore.OfClass(c, k.Id).Select(i => new[] { Number(i.Id.Value), i.Kind.ToString(), i.Name, Ids(filings[i.Id]), i.Url, i.Sha512, Number(i.Size), User(i.AddedBy), At(i.AddedAt) })]);
         var placed = AssignmentStore.Filings(c, k.Id);
         var given = AssignmentStore.GivenTo(c, k.Id);
+        var attached = AttachedStore.OfClass(c, k.Id);
         yield return ("assignments", ["assignment", "title", "instructions", "points", "due", "dueTime", "lateDays", "published", "folders", "givenTo"],
             [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), Day(a.DueOn), a.DueTime is { } t ? $"{t:HH:mm}" : null, Number(a.LateDays), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Select(User)) })]);
+        yield return ("attached", ["assignment", "kind", "name", "address", "sha512", "bytes"],
+            [.. from a in assignments from t in attached[a.Id] select new[] { Number(a.Id.Value), t.Kind.ToString(), t.Name, t.Url, t.Sha512, Number(t.Size) }]);
         yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned", "returnedScore"],
             [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt), Number(w.ReturnedScore) })]);
         yield return ("comments", ["work", "author", "text", "at"],

@@ -37,7 +37,7 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
         var run = RunStore.Newest(c, id);
         var takeHomes = run is { } r ? RunStore.PackagesOf(c, r, id).Count(p => p.Kind == "TakeHome") : 0;
         var contents = ClassContents.Load(c, id);
-        var laid = PackageLayout.Archive(contents.Folders, contents.Items, contents.Work);
+        var laid = contents.Laid();
         return new ClosingView(Readiness.Overall(findings), findings, run, takeHomes, n.StudentsEver, laid.Count, laid.Sum(f => f.File.Size), ClassStore.RolledTo(c, id)?.Id);
     });
 

@@ -31,6 +31,9 @@ public sealed class PackageIntake(Premises premises)
     private const long MostBytes = 20L * 1024 * 1024 * 1024;
     private static readonly string[] Tables = ["class", "roster", "folders", "groups", "items", "assignments", "marks", "comments", "notices"];
 
+    // Packages that were written before these were do not have them.
+    private static readonly string[] Later = ["attached"];
+
     /// <summary>Checks a package and says what it holds; with <paramref name="apply"/> takes it in.</summary>
     /// <exception cref="RefusedException"><c>package-wrong</c>: not a package of this kind, or something in it is not as it was written; nothing is taken in.</exception>
     public async Task<PackageRead> Read(Caller by, YearId year, Stream content, bool apply, CancellationToken stop)
@@ -43,7 +46,7 @@ public sealed class PackageIntake(Premises premises)
         zip.Position = 0;
         using var archive = Formats.Zips.ReadZip.Open(zip);
         var entries = archive.Entries.ToDictionary(e => e.FullName[(e.FullName.IndexOf('/', StringComparison.Ordinal) + 1)..], StringComparer.Ordinal);
-        var tables = Tables.ToDictionary(t => t, t => Table(entries, t));
+        var tables = Tables.Concat(Later.Where(t => entries.ContainsKey($"data/metadata/{t}.json"))).ToDictionary(t => t, t => Table(entries, t));
         if (tables["class"].Count != 1) throw Wrong("metadata/class.json does not tell of one class.");
         var said = premises.Db.Read(c => new Taking(c, by, year, tables, reading.Payload, new Dictionary<string, StoredFile>(), premises.Clock.Now).Preview());
         if (!apply) return said;
@@ -181,10 +184,12 @@ public sealed class PackageIntake(Premises premises)
             return made;
         }
 
+        private Dictionary<string, StoredFile> BySha512() => payload.Where(p => files.ContainsKey(p.Key)).GroupBy(p => p.Value).ToDictionary(g => g.Key, g => files[g.First().Key]);
+
         private void Items(ClassId id, Dictionary<string, FolderId> folders, Func<string?, PersonId> who)
         {
             var students = tables["roster"].Where(r => Text(r, "role") == nameof(ClassRole.Student)).Select(r => Text(r, "userName")).ToHashSet(StringComparer.OrdinalIgnoreCase);
-            var bytes = payload.Where(p => files.ContainsKey(p.Key)).GroupBy(p => p.Value).ToDictionary(g => g.Key, g => files[g.First().Key]);
+            var bytes = BySha512();
             foreach (var i in tables["items"])
             {
                 var sha = i.GetValueOrDefault("sha512") is { } s && bytes.TryGetValue(s, out var file) ? file.Sha256 : null;
@@ -197,10 +202,18 @@ public sealed class PackageIntake(Premises premises)
         private Dictionary<string, AssignmentId> Assignments(ClassId id, Dictionary<string, FolderId> folders, Dictionary<string, PersonId> people)
         {
             var made = new Dictionary<string, AssignmentId>();
+            var bytes = BySha512();
             foreach (var a in tables["assignments"])
             {
                 var row = new AssignmentRow { Title = Text(a, "title"), Instructions = a.GetValueOrDefault("instructions") ?? "", Points = Number(a, "points"), DueOn = a.GetValueOrDefault("due") is { } d && LocalDatePattern.Iso.Parse(d) is { Success: true } day ? day.Value : null, DueTime = Time(a), LateDays = Number(a, "lateDays") is { } late and >= 0 and <= Core.Assignments.Due.MostLateDays ? (int)late : null, MadeAt = now };
                 var assignment = made[Text(a, "assignment")] = AssignmentStore.Add(c, id, row, Ids(a, "folders").Where(folders.ContainsKey).Select(f => folders[f]), Ids(a, "givenTo").Where(people.ContainsKey).Select(p => people[p]));
+                AttachedStore.Set(c, assignment, [.. tables.GetValueOrDefault("attached", []).Where(t => Text(t, "assignment") == Text(a, "assignment")).Select(t => new AttachedRow
+                {
+                    Kind = Enum.TryParse<ItemKind>(Text(t, "kind"), out var kind) ? kind : ItemKind.File,
+                    Name = Text(t, "name"),
+                    Url = t.GetValueOrDefault("address"),
+                    Sha256 = t.GetValueOrDefault("sha512") is { } s && bytes.TryGetValue(s, out var file) ? file.Sha256 : null,
+                }).Where(t => t.Sha256 is not null || t.Url is not null)]);
                 if (At(a, "published") is { } at) AssignmentStore.Publish(c, assignment, 1, at);
             }
             return made;

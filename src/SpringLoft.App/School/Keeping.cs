@@ -25,6 +25,7 @@ public sealed class Keeping(Premises premises, LastCopies copies, SendingLetters
             var before = RulesStore.Get(c).Rules.KeepsActivity ? premises.Clock.Today.PlusDays(-Activity.KeptDays) : premises.Clock.Today.PlusDays(1);
             RulesStore.NoteLetGo(c, premises.Clock.Today, LetGoKind.Activity, ActivityStore.LetGoBefore(c, before));
         });
+        premises.Db.Write(c => Store.Assignments.AttachedStore.LetGoOfUploads(c, premises.Clock.Now - Duration.FromDays(Store.Assignments.AttachedStore.UploadDays)));
         premises.Db.Write(c =>
         {
             if (RulesStore.Get(c).Rules.AuditYears is not { } years) return;

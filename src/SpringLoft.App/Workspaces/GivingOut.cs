@@ -90,7 +90,8 @@ public sealed class GivingOut(Premises premises)
             {
                 var a = source.Drafts[step.Index - source.Items.Count].Row;
                 var taken = AssignmentStore.OfClass(c, k.Id).Select(x => SafeName.Key(x.Title)).ToHashSet();
-                AssignmentStore.Add(c, k.Id, a with { Title = SafeName.Distinct(a.Title, taken, isFile: false), DueOn = null, DueTime = null, MadeAt = now, BankId = source.IsBank ? a.Id : null, BankVersion = source.IsBank ? a.Version : null }, step.Places.Select(Place), []);
+                var copy = AssignmentStore.Add(c, k.Id, a with { Title = SafeName.Distinct(a.Title, taken, isFile: false), DueOn = null, DueTime = null, MadeAt = now, BankId = source.IsBank ? a.Id : null, BankVersion = source.IsBank ? a.Version : null }, step.Places.Select(Place), []);
+                AttachedStore.Copy(c, a.Id, copy);
             }
         }
         if (welcome) ClassStore.SetWelcome(c, k.Id, k.Version, source.Welcome!, by.Id, now);

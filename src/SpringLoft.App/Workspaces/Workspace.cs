@@ -47,15 +47,16 @@ public sealed class Workspace(Premises premises)
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
         var items = ItemStore.OfClass(c, id).Where(i => access.OfThing(filings[i.Id]) > Right.None)
             .Select(i => new ItemView(i.Id, i.Kind, i.Name, i.Size, i.Url, [.. filings[i.Id].Where(visible.Contains)], i.AddedByName, i.AddedAt,
-                access.MayRename(filings[i.Id], i.AddedBy == who), access.MayRemove(filings[i.Id], i.AddedBy == who), i.Version, i.MayCopy)).ToList();
+                access.MayRename(filings[i.Id], i.AddedBy == who), access.MayRemove(filings[i.Id], i.AddedBy == who), i.Version, i.MayCopy, i.ByStudent)).ToList();
 
         var open = InSight.IsOpen(at);
         var placed = AssignmentStore.Filings(c, id);
         var given = AssignmentStore.GivenTo(c, id);
+        var attached = AttachedStore.OfClass(c, id);
         var own = staff ? null : OwnWork.Of(c, id, who, premises.Clock.Zone);
         var assignments = InSight.Of(c, at, who, access, placed, given, a => own?.View(a) is not null)
             .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null, [.. placed[a.Id].Where(visible.Contains)],
-                staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id))).ToList();
+                staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id), [.. attached[a.Id].Select(t => AttachedView.Of(t, staff))])).ToList();
         var groupNames = GroupStore.OfClass(c, id).ToDictionary(g => g.Id, g => g.Name);
         var notices = Notices.OfClass(c, at, premises.Clock.Today).Select(n => new NoticeView(n.Id, n.Text, n.Author, n.PostedAt, n.PostAt is { } p ? premises.Clock.LocalOf(p) : null, n.ChangedAt,
             NoticeSight.IsPinned(n.Fact, premises.Clock.Today), n.GroupId is { } g ? groupNames.GetValueOrDefault(g) : null)).ToList();

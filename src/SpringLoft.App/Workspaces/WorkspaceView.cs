@@ -1,3 +1,4 @@
+using SpringLoft.App.Assignments;
 using SpringLoft.Core.Assignments;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Assignments;
@@ -25,8 +26,9 @@ public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, Fold
 /// <param name="Size">In bytes; null for a link.</param>
 /// <param name="MayRename">May the asker rename it, or change what it says?</param>
 /// <param name="MayCopy">False if it is marked as something that may not be copied into another class.</param>
+/// <param name="ByStudent">Did a student put it in?</param>
 /// <param name="MayRemove">May the asker bin it, or file it elsewhere?</param>
-public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayRename, bool MayRemove, int Version, bool MayCopy);
+public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayRename, bool MayRemove, int Version, bool MayCopy, bool ByStudent);
 
 /// <summary>One time that a piece of work was handed in, as it was then.</summary>
 /// <param name="Score">The mark it was returned with; null before that, or without one.</param>
@@ -61,9 +63,10 @@ public enum DueState { InTime, Late, Closed }
 /// <param name="PublishAt">When it is published by itself, by the school's clock; of a draft.</param>
 /// <param name="GivenTo">Students it is given to; empty for all. Staff only.</param>
 /// <param name="Own">The asker's own work, for a student.</param>
+/// <param name="Things">What is attached to it.</param>
 public sealed record AssignmentView(
     AssignmentId Id, string Title, string Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, DueState DueState, bool Published, LocalDateTime? PublishAt, IReadOnlyList<FolderId> Folders,
-    IReadOnlyList<PersonId> GivenTo, int Version, OwnWorkView? Own);
+    IReadOnlyList<PersonId> GivenTo, int Version, OwnWorkView? Own, IReadOnlyList<AttachedView> Things);
 
 /// <summary>A notice.</summary>
 /// <param name="PostedAt">Null while it waits for its moment, which only staff see.</param>

@@ -49,6 +49,10 @@ internal static class AssignmentEndpoints
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
         k.MapPost("/assignments/preview", (long classId, NewAssignment body, Caller who, Previewing previewing) =>
             previewing.Preview(who, new(classId), body)).WithName("previewAssignment").Needs(Act.Arrange);
+        k.MapPost("/assignments/uploads", (long classId, string? name, Caller who, Attaching attaching, HttpRequest request, CancellationToken stop) =>
+            attaching.Upload(who, new(classId), name, request.Body, stop)).WithName("uploadForAssignment").TakesFile().Needs(Act.Arrange);
+        k.MapGet("/assignments/{assignmentId:long}/things/{thingId:long}", (long classId, long assignmentId, long thingId, Caller who, Attaching attaching) =>
+            Uploads.Send(attaching.Open(who, new(classId), new(assignmentId), thingId))).WithName("attachedThing").Counts(Did.OpenedThing).SendsFile().Needs(Act.SeeClass);
         k.MapPut("/assignments/{assignmentId:long}", (long classId, long assignmentId, int version, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Change(who, new(classId), new(assignmentId), body, version)).WithName("changeAssignment").Needs(Act.Arrange);
         k.MapPost("/assignments/{assignmentId:long}/publishing", (long classId, long assignmentId, PublishBody body, Caller who, Publishing publishing) =>

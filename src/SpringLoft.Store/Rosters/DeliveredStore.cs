@@ -212,6 +212,7 @@ public static class DeliveredStore
         foreach (var id in items)
         {
             if (c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM item WHERE id = @id AND (version > 1 OR binned_at IS NOT NULL))", new { id })) { stay++; continue; }
+            c.Execute("DELETE FROM assignment_thing WHERE item_id = @id", new { id });
             c.Execute("DELETE FROM filing WHERE item_id = @id", new { id });
             c.Execute("DELETE FROM item WHERE id = @id", new { id });
         }

@@ -63,6 +63,7 @@ public static class BinStore
     public static void RemoveItem(IDbConnection c, ItemId id)
     {
         c.Execute("UPDATE item SET bank_id = NULL, bank_version = NULL WHERE bank_id = @id", new { id });
+        c.Execute("DELETE FROM assignment_thing WHERE item_id = @id", new { id });
         c.Execute("DELETE FROM filing WHERE item_id = @id", new { id });
         c.Execute("DELETE FROM item_version WHERE item_id = @id", new { id });
         c.Execute("DELETE FROM item WHERE id = @id AND binned_at IS NOT NULL", new { id });
@@ -76,6 +77,7 @@ public static class BinStore
         c.Execute("UPDATE assignment SET rolled_from = NULL WHERE rolled_from = @id", new { id });
         c.Execute("DELETE FROM assignment_filing WHERE assignment_id = @id", new { id });
         c.Execute("DELETE FROM assignment_given WHERE assignment_id = @id", new { id });
+        c.Execute("DELETE FROM assignment_thing WHERE assignment_id = @id", new { id });
         return c.Execute("DELETE FROM assignment WHERE id = @id AND binned_at IS NOT NULL", new { id }) == 1;
     }
 

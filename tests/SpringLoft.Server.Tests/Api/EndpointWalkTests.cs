@@ -271,6 +271,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["addOwnFile"] = [Student],
         ["ownFileContent"] = [Student],
         ["removeOwnFile"] = [Student],
+        ["uploadForAssignment"] = ClassStaff,
+        ["attachedThing"] = InClass,
         ["addOwnLink"] = [Student],
         ["addOwnPage"] = [Student],
         ["ownPage"] = [Student],

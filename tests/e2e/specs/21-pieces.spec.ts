@@ -67,3 +67,51 @@ test("a link and a page that is written in place are handed in with a receipt, a
   await expect(teacher.locator("strong", { hasText: "much too hot" })).toBeVisible();
   await isAccessible(teacher, "a link and a page on the marking desk");
 });
+
+test("files, a link and a page of the class are attached while it is written, a wrong one is taken off, and students open them", async () => {
+  await teacher.goto(`/classes/${at.id}/work/new`);
+  await teacher.getByLabel("Title", { exact: true }).fill("Bowl with a foot");
+  await teacher.getByLabel("Instructions").fill("one bowl");
+  await teacher.getByLabel("Instructions").selectText();
+  await teacher.getByRole("button", { name: "Bold", exact: true }).click();
+  await expect(teacher.getByLabel("Instructions")).toHaveValue("**one bowl**");
+  const attached = teacher.getByRole("group", { name: "Attached" });
+  await attached.locator("input[type=file]").setInputFiles([
+    { name: "answers.txt", mimeType: "text/plain", buffer: Buffer.from("forty-two") },
+    { name: "drawing.txt", mimeType: "text/plain", buffer: Buffer.from("a foot") },
+    { name: "empty.txt", mimeType: "text/plain", buffer: Buffer.from("") },
+  ]);
+  await expect(attached.getByText("“empty.txt” has 0 bytes", { exact: false })).toBeVisible();
+  await attached.getByRole("button", { name: "Attach a link…" }).click();
+  const dialog = teacher.getByRole("dialog");
+  await dialog.getByLabel("Address").fill("glazes.example");
+  await expect(dialog.getByText("Give it whole, as https://example.org/page.")).toBeVisible();
+  await dialog.getByLabel("Address").fill("https://glazes.example/blue");
+  await dialog.getByLabel("What it is called").fill("Blue glazes");
+  await isAccessible(teacher, "attaching a link");
+  await dialog.getByRole("button", { name: "Attach it" }).click();
+  // Kept while it is typed, the files with it; then the wrong one goes.
+  await teacher.reload();
+  await attached.getByRole("button", { name: "Take off answers.txt" }).click();
+  await attached.getByRole("button", { name: "Blue glazes one up" }).click();
+  await attached.getByRole("button", { name: "Attach a thing of the class…" }).click();
+  await dialog.getByLabel("Files, links and pages").fill("glossary");
+  await dialog.getByRole("option").or(teacher.getByRole("option")).first().click();
+  await teacher.keyboard.press("Escape");
+  await teacher.getByRole("button", { name: "Attach it" }).click();
+  await teacher.getByLabel("Filed in (one folder or several)").fill("Units");
+  await teacher.getByRole("option", { name: "Units", exact: true }).click();
+  await teacher.keyboard.press("Escape");
+  await isAccessible(teacher, "an assignment with what is attached");
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
+  await expect(teacher).toHaveURL(/assignment=/);
+
+  await student.goto(`/classes/${at.id}`);
+  await student.getByRole("treeitem", { name: /^Units/ }).click();
+  const list = student.getByRole("region", { name: "Bowl with a foot" }).getByRole("list", { name: "Attached" });
+  await expect(list.getByRole("listitem")).toHaveText([/Blue glazes.*glazes\.example/, /drawing\.txt/, /glossary/]);
+  const waiting = student.waitForEvent("download");
+  await list.getByRole("link", { name: "drawing.txt" }).click();
+  expect(readFileSync((await (await waiting).path())!, "utf8")).toBe("a foot");
+  await isAccessible(student, "an assignment with what is attached, for a student");
+});

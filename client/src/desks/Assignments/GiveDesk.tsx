@@ -15,7 +15,9 @@ import { Desk } from "../../parts/Desk";
 import { pathsOf } from "../../parts/folders/lines";
 import { useRefusal } from "../../parts/form/refusal";
 import { TextPart } from "../../parts/form/TextPart";
+import { WrittenPart } from "../../parts/form/WrittenPart";
 import { useKeptForm } from "../../parts/form/useKeptForm";
+import { siteOf } from "../../parts/HandedThing";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { typedNumber } from "../../parts/typedNumber";
@@ -23,6 +25,7 @@ import { Written } from "../../parts/Written";
 import { sayDue } from "../../parts/due";
 import { count, sayDay } from "../../parts/words";
 import { AlsoIn } from "./AlsoIn";
+import { AttachPart } from "./AttachPart";
 import { GivenTo } from "./GivenTo";
 import { GivePreview } from "./GivePreview";
 import "./give.css";
@@ -94,6 +97,7 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
     "lateDays",
     "folders",
     "alsoIn",
+    "things",
   ]);
   const paths = useMemo(() => pathsOf(w.folders), [w.folders]);
   const send = (publish: boolean) =>
@@ -168,15 +172,8 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
             autoFocus={!was}
             check={(t) => (t.trim() === "" ? "Type a title: students find it by that." : undefined)}
           />
-          <TextPart
-            control={form.control}
-            name="instructions"
-            label="Instructions"
-            multiline
-            minRows={4}
-            maxRows={14}
-            help="# for a heading, - for a list, ** around what is bold"
-          />
+          <WrittenPart control={form.control} name="instructions" label="Instructions" />
+          <AttachPart w={w} control={form.control} />
           <div className="give-line">
             <TextPart
               control={form.control}
@@ -305,6 +302,16 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
             <p className="soft">No instructions yet.</p>
           ) : (
             <Written text={typed.instructions} lines />
+          )}
+          {typed.things.length > 0 && (
+            <ul className="attached" aria-label="Attached, as students see it">
+              {typed.things.map((t, n) => (
+                <li key={n}>
+                  {t.name}{" "}
+                  {t.kind === "Link" && t.url && <span className="soft">link to {siteOf(t.url)}</span>}
+                </li>
+              ))}
+            </ul>
           )}
         </section>
       </div>

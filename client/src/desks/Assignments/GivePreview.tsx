@@ -23,7 +23,7 @@ export function GivePreview(props: { classId: number; typed: Typed; was?: Schema
   // The words of it change nothing here: only whom, where and when.
   const asked = useDeferredValue(
     JSON.stringify({
-      ...bodyOf({ ...props.typed, instructions: "" }, false),
+      ...bodyOf({ ...props.typed, instructions: "", things: [] }, false),
       title: props.was?.title ?? (props.typed.alsoIn.length > 0 ? props.typed.title : ""),
     }),
   );

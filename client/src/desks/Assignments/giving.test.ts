@@ -11,6 +11,10 @@ const there = {
   lateDays: 7,
   folders: [3, 4],
   givenTo: [9],
+  things: [
+    { id: 5, kind: "File", name: "plan.pdf", size: 10, url: null, item: null },
+    { id: 6, kind: "Page", name: "Glazes", size: 10, url: null, item: 40 },
+  ],
 } as unknown as Schemas["AssignmentView"];
 
 describe("an assignment as it is typed", () => {
@@ -26,6 +30,10 @@ describe("an assignment as it is typed", () => {
         folders: [3, 4],
         students: [9],
         alsoIn: [],
+        things: [
+          { id: 5, upload: null, item: null, name: "plan.pdf", url: null },
+          { id: 6, upload: null, item: null, name: "Glazes", url: null },
+        ],
         publish: false,
         publishAt: null,
       });
@@ -45,6 +53,19 @@ describe("an assignment as it is typed", () => {
     expect(bodyOf(set, false).publishAt).toBe("2027-06-10T08:15:00");
     expect(bodyOf(set, true).publishAt).toBeNull();
     expect(bodyOf({ ...set, publishOn: "" }, false).publishAt).toBeNull();
+  });
+
+  it("attaches what was sent, what stands in the class and links, each as what it is", () => {
+    const things = [
+      { upload: 8, name: "new.pdf", kind: "File" as const, size: 3 },
+      { item: 41, name: "Tides", kind: "Page" as const },
+      { name: "Sea", kind: "Link" as const, url: "https://sea.example/" },
+    ];
+    expect(bodyOf({ ...typedOf(there), things }, false).things).toEqual([
+      { id: null, upload: 8, item: null, name: "new.pdf", url: null },
+      { id: null, upload: null, item: 41, name: "Tides", url: null },
+      { id: null, upload: null, item: null, name: "Sea", url: "https://sea.example/" },
+    ]);
   });
 
   it("is previewed while a figure is half typed", () => {

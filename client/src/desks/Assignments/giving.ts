@@ -4,6 +4,17 @@ import { typedNumber } from "../../parts/typedNumber";
 /** How late work is treated, as one chooses it. */
 export type Late = "always" | "days" | "none";
 
+/** Something that is attached, or is about to be: exactly one of `id`, `upload`, `item` and `url` without them says what. */
+export interface TypedThing {
+  id?: number;
+  upload?: number;
+  item?: number;
+  name: string;
+  kind: Schemas["ItemKind"];
+  url?: string;
+  size?: number;
+}
+
 /** An assignment as it is typed. */
 export interface Typed {
   title: string;
@@ -21,6 +32,7 @@ export interface Typed {
   /** The day on which it is published by itself; empty for by hand. */
   publishOn: string;
   publishTime: string;
+  things: TypedThing[];
 }
 
 /** What one begins with. */
@@ -39,6 +51,7 @@ export function blank(w: Schemas["WorkspaceView"]): Typed {
     alsoIn: [],
     publishOn: "",
     publishTime: "08:00",
+    things: [],
   };
 }
 
@@ -57,6 +70,14 @@ export function typedOf(a: Schemas["AssignmentView"]): Typed {
     alsoIn: [],
     publishOn: a.publishAt?.slice(0, 10) ?? "",
     publishTime: a.publishAt?.slice(11, 16) ?? "08:00",
+    things: a.things.map((t) => ({
+      id: t.id,
+      item: t.item ?? undefined,
+      name: t.name,
+      kind: t.kind,
+      url: t.url ?? undefined,
+      size: t.size ?? undefined,
+    })),
   };
 }
 
@@ -75,6 +96,13 @@ export function bodyOf(t: Typed, publish: boolean): Schemas["NewAssignment"] {
     folders: t.folders,
     students: t.to.length > 0 ? t.to : null,
     alsoIn: t.alsoIn,
+    things: t.things.map((x) => ({
+      id: x.id ?? null,
+      upload: x.id == null ? (x.upload ?? null) : null,
+      item: x.id == null ? (x.item ?? null) : null,
+      name: x.name,
+      url: x.url ?? null,
+    })),
     publish,
     publishAt: !publish && t.publishOn ? `${t.publishOn}T${t.publishTime || "00:00"}:00` : null,
   };

@@ -12,7 +12,8 @@ export function useKeptForm<T extends FieldValues>(
   saved: T,
 ): UseFormReturn<T> & { kept: boolean; drop: () => void } {
   const draft = useDraft<T>(of, saved);
-  const form = useForm<T>({ defaultValues: draft.draft as DefaultValues<T> });
+  // What an earlier program kept may lack a field of this one.
+  const form = useForm<T>({ defaultValues: { ...saved, ...draft.draft } as DefaultValues<T> });
   const { change } = draft;
   useEffect(() => {
     const { unsubscribe } = form.watch((values) => change(values as T));

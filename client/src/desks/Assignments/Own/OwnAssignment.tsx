@@ -4,6 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { api, take, type Schemas } from "../../../api/client";
 import { useAct } from "../../../api/useAct";
+import { Attached } from "../../../parts/Attached";
 import { HandedThing } from "../../../parts/HandedThing";
 import { Problem } from "../../../parts/Problem";
 import { StateMark } from "../../../parts/StateMark";
@@ -63,8 +64,7 @@ export function OwnAssignment({
       <Box sx={{ display: "flex", gap: 2, alignItems: "baseline" }}>
         <Typography variant="h3">{a.title}</Typography>
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
-          {sayDue(a)}
-          {a.points != null && `, ${a.points} points`}
+          {[sayDue(a), a.points != null && `${a.points} points`].filter(Boolean).join(", ")}
         </Typography>
         <Box sx={{ flex: 1 }} />
         {own?.lateMinutes != null && <StateMark mark="attention">{sayLate(own.lateMinutes)}</StateMark>}
@@ -85,6 +85,7 @@ export function OwnAssignment({
         )}
       </Box>
       {a.instructions && <Written text={a.instructions} lines />}
+      <Attached classId={classId} assignmentId={a.id} things={a.things} />
       {files.map((f) => (
         <div key={f.id}>
           <HandedThing thing={f} at={`/api/classes/${classId}/assignments/${a.id}/own-work/files/${f.id}`}>
