@@ -164,6 +164,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/school/scales": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scales"];
+        put?: never;
+        post: operations["addScale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/scales/{scaleId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeScale"];
+        post?: never;
+        delete: operations["removeScale"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/data": {
         parameters: {
             query?: never;
@@ -3652,7 +3684,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{classId}/assignments/uploads": {
+    "/api/classes/{classId}/assignments/files": {
         parameters: {
             query?: never;
             header?: never;
@@ -4504,7 +4536,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "LayDownScales" | "SeeScales" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -4651,6 +4683,7 @@ export interface components {
             instructions: string;
             /** Format: double */
             points: null | number;
+            scheme: null | components["schemas"]["MarkScheme"];
             dueOn: null | components["schemas"]["LocalDate"];
             dueTime: null | components["schemas"]["LocalTime"];
             /** Format: int32 */
@@ -5859,6 +5892,7 @@ export interface components {
             unmarkedToo: boolean;
             /** Format: int32 */
             version: number;
+            chosen?: null | number[];
         };
         KeepBody: {
             folder: null | components["schemas"]["FolderId"];
@@ -6076,6 +6110,10 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        MarkCriterion: {
+            name: string;
+            levels: components["schemas"]["MarkLevel"][];
+        };
         MarkingPiece: {
             work: null | components["schemas"]["WorkId"];
             assignment: components["schemas"]["AssignmentId"];
@@ -6109,6 +6147,7 @@ export interface components {
             title: string;
             /** Format: double */
             points: null | number;
+            scheme: null | components["schemas"]["MarkScheme"];
             stretches: components["schemas"]["MarkingStretch"][];
             numbers: components["schemas"]["ScoreNumbers"];
             /** Format: int32 */
@@ -6117,6 +6156,20 @@ export interface components {
             drafts: number;
             /** Format: int32 */
             returned: number;
+        };
+        MarkLevel: {
+            name: string;
+            /** Format: double */
+            points: number;
+            says?: null | string;
+        };
+        MarkScheme: {
+            scale: null | string;
+            levels: components["schemas"]["MarkLevel"][];
+            criteria: components["schemas"]["MarkCriterion"][];
+            /** Format: double */
+            fullMarks?: number;
+            byCriteria?: boolean;
         };
         MayCopyBody: {
             mayCopy: boolean;
@@ -6237,6 +6290,7 @@ export interface components {
             publishAt: null | components["schemas"]["LocalDateTime"];
             alsoIn?: null | number[];
             things?: null | components["schemas"]["ToAttach"][];
+            scheme?: null | components["schemas"]["MarkScheme"];
         };
         NewClass: {
             year: components["schemas"]["YearId"];
@@ -6450,6 +6504,7 @@ export interface components {
             assignment: string;
             /** Format: double */
             points: null | number;
+            scheme: null | components["schemas"]["MarkScheme"];
             work: components["schemas"]["OwnWorkView"];
         };
         OwnTakeHome: {
@@ -6468,6 +6523,7 @@ export interface components {
             heldBy: components["schemas"]["HeldBy"];
             /** Format: double */
             score: null | number;
+            chosen: null | number[];
             files: components["schemas"]["WorkFileView"][];
             comments: components["schemas"]["CommentView"][];
             handedInAt: null | components["schemas"]["Instant"];
@@ -7008,6 +7064,18 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        ScaleDraft: {
+            name: null | string;
+            levels: null | components["schemas"]["MarkLevel"][];
+        };
+        ScaleView: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            levels: components["schemas"]["MarkLevel"][];
+            /** Format: int32 */
+            version: number;
+        };
         /** @enum {unknown} */
         SchoolRole: "Student" | "Staff" | "Teacher" | "Coordinator";
         SchoolRules: {
@@ -7082,6 +7150,7 @@ export interface components {
             title: string;
             /** Format: double */
             points: null | number;
+            levels: components["schemas"]["MarkLevel"][];
             dueOn: null | components["schemas"]["LocalDate"];
             numbers: components["schemas"]["ScoreNumbers"];
             scores: number[];
@@ -7092,7 +7161,7 @@ export interface components {
             of: components["schemas"]["ScoreAssignment"][];
         };
         /** @enum {unknown} */
-        ScoreFault: "ColumnUnknown" | "ColumnTwice" | "NoPoints" | "PointsDiffer" | "NotPublished" | "NobodyNamed" | "NotOnRoster" | "OtherSection" | "TwoPeople" | "Twice" | "SeveralSections" | "NotInSection" | "NotGiven" | "NoNumber" | "Decimals" | "Range";
+        ScoreFault: "ColumnUnknown" | "ColumnTwice" | "NoPoints" | "PointsDiffer" | "NotPublished" | "NobodyNamed" | "NotOnRoster" | "OtherSection" | "TwoPeople" | "Twice" | "SeveralSections" | "NotInSection" | "NotGiven" | "NoNumber" | "Decimals" | "Range" | "OffScale" | "ByCriteria";
         ScoreFinding: {
             /** Format: int32 */
             line: number;
@@ -7618,6 +7687,7 @@ export interface components {
             score: null | number;
             /** Format: double */
             points: null | number;
+            level: null | string;
             said: null | string;
             returnedAt: components["schemas"]["Instant"];
             isNew: boolean;
@@ -7877,6 +7947,9 @@ export interface components {
             counts: null | number;
             /** Format: double */
             points: null | number;
+            scheme: null | components["schemas"]["MarkScheme"];
+            chosen: null | number[];
+            countsChosen: null | number[];
             files: components["schemas"]["WorkFileView"][];
             turns: components["schemas"]["TurnView"][];
             comments: components["schemas"]["CommentView"][];
@@ -8267,6 +8340,130 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RulesPreview"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    scales: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleDraft"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeScale: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                scaleId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleDraft"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scaleId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

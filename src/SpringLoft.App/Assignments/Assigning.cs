@@ -15,9 +15,13 @@ namespace SpringLoft.App.Assignments;
 /// <param name="PublishAt">By the school's clock: when a draft is published by itself; null for by hand.</param>
 /// <param name="Folders">Where it is filed; one at the least.</param>
 /// <param name="Students">Whom it is given to; empty for the whole class.</param>
+/// <param name="Scheme">How it is marked, where that is not in plain points; then its full marks are the points.</param>
 /// <param name="Things">What is attached, in that order; null leaves it as it is.</param>
 /// <param name="AlsoIn">Other classes that get the same in this act, each to its whole roster; only when it is made.</param>
-public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt, IReadOnlyList<ClassId>? AlsoIn = null, IReadOnlyList<ToAttach>? Things = null);
+public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt, IReadOnlyList<ClassId>? AlsoIn = null, IReadOnlyList<ToAttach>? Things = null, MarkScheme? Scheme = null)
+{
+    internal decimal? Full => Scheme is { } scheme ? scheme.FullMarks : Points;
+}
 
 /// <summary>A made assignment, and who of those it is given to can't see it.</summary>
 /// <param name="BlindSpots">Students who can't see any folder it is filed in.</param>
@@ -34,6 +38,7 @@ public sealed class Assigning(Premises premises)
         return premises.Db.Write(c =>
         {
             var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
+            n.Scheme?.Checked("scheme");
             var there = FolderStore.OfClass(c, id);
             if (folders.Any(f => there.All(t => t.Id != f))) throw Refusals.NotFound("folder");
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
@@ -47,10 +52,10 @@ public sealed class Assigning(Premises premises)
             foreach (var o in others) InStep.Check(o.View);
             var now = premises.Clock.Now;
             var things = Attaching.Rows(c, by, id, null, n.Things ?? []);
-            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, folders, given);
+            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, folders, given);
             AttachedStore.Set(c, made, things);
             Stand(made, at);
-            var same = others.Select(o => (o.At, Id: AssignmentStore.Add(c, o.At.Class.Id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, o.Folders, []))).ToList();
+            var same = others.Select(o => (o.At, Id: AssignmentStore.Add(c, o.At.Class.Id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, o.Folders, []))).ToList();
             foreach (var o in same)
             {
                 AttachedStore.Copy(c, made, o.Id);
@@ -76,15 +81,20 @@ public sealed class Assigning(Premises premises)
         return premises.Db.Write(c =>
         {
             var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
+            n.Scheme?.Checked("scheme");
             var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
             var there = FolderStore.OfClass(c, id);
             if (folders.Any(f => there.All(t => t.Id != f))) throw Refusals.NotFound("folder");
             TitleFree(c, id, title, assignment);
-            var best = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == assignment).Max(w => w.Score);
-            if (n.Points is { } points && best > points)
+            var marked = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == assignment && (w.Score ?? w.ReturnedScore) is not null).ToList();
+            // Words may be mended at any time; what marks were counted by may not.
+            if (marked.Count > 0 && (a.Scheme is not null || n.Scheme is not null) && !(a.Scheme is { } before && n.Scheme is { } after && before.CountsAs(after)))
+                throw new RefusedException("scheme-in-use", $"{marked.Count} pieces are marked as it was: with other levels or points their marks would mean something else.", "Change the words alone, or give a new assignment.", "scheme");
+            var best = marked.Max(w => w.Score);
+            if (n.Full is { } points && best > points)
                 throw new RefusedException("points-below-mark", $"A mark of {best} was given already.", $"Keep full marks at {best} or more.", "points");
             var likes = InStep.Free(c, by, a);
-            if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
+            if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
             AssignmentStore.FileIn(c, assignment, folders);
             if (n.Things is { } things) AttachedStore.Set(c, assignment, Attaching.Rows(c, by, id, assignment, things));
             if (a.PublishedAt is null) AssignmentStore.PublishAt(c, assignment, Moment(n, at));
@@ -92,7 +102,7 @@ public sealed class Assigning(Premises premises)
             foreach (var (of, like) in likes)
             {
                 TitleFree(c, of.Class.Id, title, like.Id, of.Class.Name);
-                if (!AssignmentStore.Save(c, like with { Title = title, Instructions = instructions, Points = n.Points, DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays })) throw Refusals.ChangedMeanwhile("assignment");
+                if (!AssignmentStore.Save(c, like with { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays })) throw Refusals.ChangedMeanwhile("assignment");
                 if (n.Things is not null) AttachedStore.Copy(c, assignment, like.Id);
                 if (like.PublishedAt is null) AssignmentStore.PublishAt(c, like.Id, Moment(n, of));
                 Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", like.Id.Value, of.Class.Id, title));
@@ -123,7 +133,7 @@ public sealed class Assigning(Premises premises)
     {
         var title = Refusals.Needed(n.Title, "title", "The title", 120);
         var instructions = Refusals.NotLonger(n.Instructions?.Trim() ?? "", "instructions", "The instructions", 20_000);
-        if (n.Points is { } p && (p <= 0 || p > 10_000)) throw new RefusedException("points-range", $"{p} points is not between 0 and 10,000.", "Type a number in that range, or leave it empty.", "points");
+        if (n is { Scheme: null, Points: { } p } && (p <= 0 || p > 10_000)) throw new RefusedException("points-range", $"{p} points is not between 0 and 10,000.", "Type a number in that range, or leave it empty.", "points");
         if (n.DueTime is not null && n.DueOn is null) throw new RefusedException("due-time-without-day", "A time is set and no day.", "Set the day it is due, or take the time away.", "dueOn");
         if (n.LateDays is < 0 or > Due.MostLateDays) throw new RefusedException("late-days-range", $"{n.LateDays} days is not between 0 and {Due.MostLateDays}.", "Type a number in that range, or take late work without an end.", "lateDays");
         if (n.Folders is not { Count: > 0 } folders) throw new RefusedException("missing", "The assignment is filed in no folder, so no student would find it.", "Tick at least one folder.", "folders");

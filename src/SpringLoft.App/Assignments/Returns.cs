@@ -27,9 +27,12 @@ public sealed record ReturnsRow(PersonId Student, string SortName, bool Left, IR
 public sealed record ReturnsView(IReadOnlyList<ReturnsColumn> Assignments, IReadOnlyList<ReturnsRow> Students, int Held, int DraftMarks, int Unmarked);
 
 /// <summary>One piece of work, whole.</summary>
+/// <param name="Scheme">How it is marked, where that is not in plain points.</param>
+/// <param name="Chosen">The level of each criterion, 0 and up, of the mark that is being given.</param>
+/// <param name="CountsChosen">Those of the mark that counts.</param>
 public sealed record WorkView(
     WorkId Id, AssignmentId Assignment, string Title, PersonId Student, string StudentName, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft, decimal? Counts,
-    decimal? Points, IReadOnlyList<WorkFileView> Files, IReadOnlyList<TurnView> Turns, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt, int Version);
+    decimal? Points, MarkScheme? Scheme, IReadOnlyList<int>? Chosen, IReadOnlyList<int>? CountsChosen, IReadOnlyList<WorkFileView> Files, IReadOnlyList<TurnView> Turns, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt, int Version);
 
 /// <summary>What returning all would do, or has done.</summary>
 public sealed record ReturnAllView(int Pieces, int Students, int DraftMarks, int Unmarked);
@@ -64,7 +67,7 @@ public sealed class Returns(Premises premises)
 
     /// <summary>Gives a draft mark, or takes it away with null.</summary>
     public WorkView Mark(Caller by, ClassId id, WorkId work, decimal? score, int version) => Step(by, id, work, version, "marked", (row, at, _, _) =>
-        row with { Score = WorkFlow.Mark(Fact(row), score, at).Score });
+        row.With(WorkFlow.Mark(Fact(row), score, at)));
 
     /// <summary>Comments privately: the student reads it once the work is returned.</summary>
     public WorkView Comment(Caller by, ClassId id, WorkId work, string? text)
@@ -147,7 +150,7 @@ public sealed class Returns(Premises premises)
         var a = AssignmentStore.Find(c, id, row.AssignmentId) ?? throw Refusals.NotFound("assignment");
         var now = premises.Clock.Now;
         if (row.Version != version) throw Refusals.ChangedMeanwhile("work");
-        var next = decide(row, new(at.Class.State, a.PublishedAt is not null, true, a.Points), c, now);
+        var next = decide(row, new(at.Class.State, a.PublishedAt is not null, true, a.Points, Scheme: a.Scheme), c, now);
         if (!WorkStore.Save(c, next)) throw Refusals.ChangedMeanwhile("work");
         if (next.ReturnedAt != row.ReturnedAt) WorkStore.TurnReturned(c, work, next.Score, now);
         Premises.Add(c, by, now, new(act, "work", work.Value, id, a.Title));
@@ -176,9 +179,9 @@ public sealed class Returns(Premises premises)
         return (ReturnPreview.Of(rows.Values.Select(w => new ReturnCandidate(w.Id, w.StudentId, Fact(w), points.GetValueOrDefault(w.AssignmentId))), unmarkedToo), rows);
     }
 
-    internal static WorkFact Fact(WorkRow row) => new(row.State, 1, row.Score, row.ReturnedScore);
+    internal static WorkFact Fact(WorkRow row) => row.Fact();
 
-    private static WorkRow Back(WorkRow row, WorkFact to, Instant now) => row with { State = to.State, ReturnedScore = to.Counts, ReturnedAt = now };
+    private static WorkRow Back(WorkRow row, WorkFact to, Instant now) => row.With(to) with { ReturnedAt = now };
 
     private static WorkRow Find(IDbConnection c, ClassId id, WorkId work) => WorkStore.Find(c, id, work) ?? throw Refusals.NotFound("work");
 
@@ -187,7 +190,7 @@ public sealed class Returns(Premises premises)
     {
         var a = AssignmentStore.Find(c, id, w.AssignmentId) ?? throw Refusals.NotFound("assignment");
         var student = RosterStore.Member(c, id, w.StudentId);
-        return new(w.Id, w.AssignmentId, a.Title, w.StudentId, student?.Name.Display ?? "", w.State, WorkFlow.Holder(w.State), w.Score, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, a.Points,
+        return new(w.Id, w.AssignmentId, a.Title, w.StudentId, student?.Name.Display ?? "", w.State, WorkFlow.Holder(w.State), w.Score, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, a.Points, a.Scheme, MarkScheme.ReadChosen(w.Chosen), MarkScheme.ReadChosen(w.ReturnedChosen),
             [.. WorkStore.Files(c, w.Id).Select(WorkFileView.Of)], WorkTurns.Of(c, w.Id),
             [.. WorkStore.CommentsOfWork(c, w.Id).Select(m => new CommentView(m.Author, m.Text, m.At))], w.HandedInAt, w.ReturnedAt, w.Version);
     }

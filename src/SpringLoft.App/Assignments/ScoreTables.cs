@@ -5,13 +5,14 @@ using SpringLoft.Store.Assignments;
 namespace SpringLoft.App.Assignments;
 
 /// <summary>A column of the score table: the assignments of one title.</summary>
+/// <param name="Levels">Of the scale that it is marked on in all sections; empty where there is none, or they differ.</param>
 /// <param name="Points">Full marks; null where the sections do not agree: then they are no population.</param>
 /// <param name="Numbers">Of the marks that are returned, all sections as one population.</param>
 /// <param name="Scores">The marks themselves, the lowest first.</param>
 /// <param name="Drafts">Draft marks: in none of the figures.</param>
 /// <param name="ToMark">Handed in and without a mark.</param>
 /// <param name="Of">Which assignment it is in the sections that have it.</param>
-public sealed record ScoreColumn(string Title, decimal? Points, LocalDate? DueOn, ScoreNumbers Numbers, IReadOnlyList<decimal> Scores, int Drafts, int ToMark, IReadOnlyList<ScoreAssignment> Of);
+public sealed record ScoreColumn(string Title, decimal? Points, IReadOnlyList<MarkLevel> Levels, LocalDate? DueOn, ScoreNumbers Numbers, IReadOnlyList<decimal> Scores, int Drafts, int ToMark, IReadOnlyList<ScoreAssignment> Of);
 
 /// <summary>What a column is in a section.</summary>
 /// <param name="Section">Index of the section.</param>
@@ -53,7 +54,7 @@ public sealed class ScoreTables(Premises premises)
     private static ScoreTable See(IDbConnection c, ScoreScope scope)
     {
         var of = scope.Sections.Select(s => AssignmentStore.OfClass(c, s.Class.Id).Where(a => a is { PublishedAt: not null, Points: not null }).ToList()).ToList();
-        var titles = of.SelectMany(x => x).GroupBy(a => SafeName.Key(a.Title), StringComparer.Ordinal).Select(g => (g.Key, First: g.First(), Points: g.Select(a => a.Points).Distinct().ToList())).ToList();
+        var titles = of.SelectMany(x => x).GroupBy(a => SafeName.Key(a.Title), StringComparer.Ordinal).Select(g => (g.Key, First: g.First(), Points: g.Select(a => a.Points).Distinct().ToList(), Schemes: g.Select(a => a.SchemeJson).Distinct().ToList())).ToList();
         var columnOf = titles.Select((t, i) => (t.Key, i)).ToDictionary(x => x.Key, x => x.i, StringComparer.Ordinal);
         var students = scope.Sections.SelectMany((s, n) =>
         {
@@ -76,7 +77,7 @@ public sealed class ScoreTables(Premises premises)
                 List<decimal> scores = [.. cells[i].Where(x => x.Counts is not null).Select(x => x.Counts!.Value).Order()];
                 // Marks out of different totals are no population.
                 var one = t.Points.Count == 1;
-                return new ScoreColumn(t.First.Title, one ? t.Points[0] : null, t.First.DueOn, ScoreNumbers.Of(one ? [.. scores.Select(s => (double)s)] : []), one ? scores : [],
+                return new ScoreColumn(t.First.Title, one ? t.Points[0] : null, t.Schemes.Count == 1 && t.First.Scheme is { } scheme ? scheme.Levels : [], t.First.DueOn, ScoreNumbers.Of(one ? [.. scores.Select(s => (double)s)] : []), one ? scores : [],
                     cells[i].Count(x => x.Draft is not null), cells[i].Count(x => x.Waits), [.. of.SelectMany((x, n) => x.Where(a => SafeName.Key(a.Title) == t.Key).Select(a => new ScoreAssignment(n, a.Id)))]);
             })], students,
             [.. ScoreImportStore.Of(c, may).Where(i => ScoreImportStore.Marks(c, i.Id).All(m => may.Contains(m.ClassId))).Take(MostImports).Select(i => new ScoreImport(i.Id, i.Name, i.By, i.At, i.Marks))]);

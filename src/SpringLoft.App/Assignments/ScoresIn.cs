@@ -98,13 +98,13 @@ public sealed class ScoresIn(Premises premises)
         var import = ScoreImportStore.Add(c, file, by.Id, now);
         foreach (var of in steps.GroupBy(s => s.Class))
         {
-            var points = AssignmentStore.OfClass(c, of.Key).ToDictionary(a => a.Id, a => a.Points);
+            var into = AssignmentStore.OfClass(c, of.Key).ToDictionary(a => a.Id);
             foreach (var s in of)
             {
                 var begun = WorkStore.Of(c, s.Assignment, s.Student) is null;
                 var row = WorkStore.Begin(c, s.Class, s.Assignment, s.Student);
-                var fact = WorkFlow.Mark(Returns.Fact(row), s.To, new(ClassState.Open, true, true, points[s.Assignment]));
-                if (!WorkStore.Save(c, row with { Score = fact.Score })) throw Refusals.ChangedMeanwhile("work");
+                var fact = WorkFlow.Mark(Returns.Fact(row), s.To, new(ClassState.Open, true, true, into[s.Assignment].Points, Scheme: into[s.Assignment].Scheme));
+                if (!WorkStore.Save(c, row.With(fact))) throw Refusals.ChangedMeanwhile("work");
                 ScoreImportStore.AddMark(c, import, new() { WorkId = row.Id, ClassId = s.Class, Before = WorkFlow.IsDraft(Returns.Fact(row)) ? row.Score : null, After = s.To, Begun = begun });
             }
             Premises.Add(c, by, now, new("took scores in", "class", of.Key.Value, of.Key, $"{of.Count()} draft marks from {file}"));
@@ -120,7 +120,7 @@ public sealed class ScoresIn(Premises premises)
         var targets = classes.SelectMany(k =>
         {
             var given = AssignmentStore.GivenTo(c, k.Id);
-            return AssignmentStore.OfClass(c, k.Id).Select(a => new ScoreTarget(k.Id, a.Id, a.Title, a.Points, a.PublishedAt is not null, [.. given[a.Id]]));
+            return AssignmentStore.OfClass(c, k.Id).Select(a => new ScoreTarget(k.Id, a.Id, a.Title, a.Points, a.PublishedAt is not null, [.. given[a.Id]], a.Scheme));
         }).ToList();
         var work = classes.SelectMany(k => WorkStore.OfClass(c, k.Id)).ToDictionary(w => (w.AssignmentId, w.StudentId));
         var matched = ScoreMatching.Match(sheet, places, targets, (a, s) => work.GetValueOrDefault((a, s)) is { } row ? Returns.Fact(row) : null);

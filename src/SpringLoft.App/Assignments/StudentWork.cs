@@ -93,14 +93,14 @@ public sealed class StudentWork(Premises premises)
     public void HandIn(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "handed in", Did.HandedIn, (work, at, now) =>
     {
         var next = WorkFlow.HandIn(work.Fact, at);
-        return work.Row with { State = next.State, Score = next.Score, HandedInAt = now };
+        return work.Row.With(next) with { HandedInAt = now };
     }, (c, work, now) => WorkStore.AddTurn(c, id, work, now));
 
     /// <summary>Takes back what is not marked yet.</summary>
     public void TakeBack(Caller by, ClassId id, AssignmentId assignment) => Step(by, id, assignment, "took back", Did.Wrote, (work, at, _) =>
     {
         var next = WorkFlow.TakeBack(work.Fact, at);
-        return work.Row with { State = next.State, HandedInAt = null };
+        return work.Row.With(next) with { HandedInAt = null };
     }, WorkStore.TurnTakenBack);
 
     /// <summary>Opens a file of one's own work.</summary>
@@ -150,7 +150,7 @@ public sealed class StudentWork(Premises premises)
         var (at, a) = CheckSees(c, by, id, assignment, Act.HandIn);
         var row = WorkStore.Begin(c, id, assignment, by.Id);
         var now = premises.Clock.Now;
-        var fact = new WorkFact(row.State, WorkStore.Files(c, row.Id).Count, row.Score, row.ReturnedScore);
+        var fact = row.Fact(WorkStore.Files(c, row.Id).Count);
         var next = decide((row, fact), Setting(at, a), now);
         if (!WorkStore.Save(c, next)) throw Refusals.ChangedMeanwhile("work");
         note(c, row.Id, now);

@@ -19,7 +19,7 @@ public sealed record TodayPiece(ClassId Class, string Course, string Mark, Assig
 /// <summary>Something that came back.</summary>
 /// <param name="Said">The last thing that staff wrote to it; null for nothing.</param>
 /// <param name="IsNew">Since the student's visit before this one.</param>
-public sealed record TodayReturn(ClassId Class, string Course, string Mark, AssignmentId Assignment, string Title, FolderId Folder, decimal? Score, decimal? Points, string? Said, Instant ReturnedAt, bool IsNew);
+public sealed record TodayReturn(ClassId Class, string Course, string Mark, AssignmentId Assignment, string Title, FolderId Folder, decimal? Score, decimal? Points, string? Level, string? Said, Instant ReturnedAt, bool IsNew);
 
 /// <summary>A notice of the last days, or one that is pinned.</summary>
 /// <param name="Class">Null for one to the whole school.</param>
@@ -114,7 +114,7 @@ public sealed class Today(Premises premises)
             if (own is { State: WorkState.Returned, ReturnedAt: { } returned } && returned > clock.Now - Recent)
             {
                 var said = WorkStore.CommentsOfWork(c, own.Id).LastOrDefault(m => m.AuthorId != who)?.Text;
-                back.Add(new(id, k.Course, k.Mark, a.Id, a.Title, folder, own.ReturnedScore, a.Points, said, returned, seen is null || returned > seen));
+                back.Add(new(id, k.Course, k.Mark, a.Id, a.Title, folder, own.ReturnedScore, a.Points, own.ReturnedScore is { } s ? a.Scheme?.NameOf(s) : null, said, returned, seen is null || returned > seen));
             }
             if (own is not (null or { State: WorkState.Working }) || at.Member?.MayPost == false) continue;
             if (DayList.Of(a.Due, clock.Now, clock.Zone, ends) is not { } when) continue;

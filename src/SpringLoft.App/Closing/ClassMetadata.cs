@@ -36,6 +36,7 @@ internal static class ClassMetadata
         var groups = GroupStore.OfClass(c, k.Id);
         var assignments = AssignmentStore.OfClass(c, k.Id);
         var titles = assignments.ToDictionary(a => a.Id, a => a.Title);
+        var schemes = assignments.Where(a => a.Scheme is not null).ToDictionary(a => a.Id, a => a.Scheme!);
         var work = WorkStore.OfClass(c, k.Id);
         string User(PersonId id) => people.TryGetValue(id, out var m) ? m.UserName : Number(id.Value)!;
 
@@ -54,12 +55,12 @@ internal static class ClassMetadata
         var placed = AssignmentStore.Filings(c, k.Id);
         var given = AssignmentStore.GivenTo(c, k.Id);
         var attached = AttachedStore.OfClass(c, k.Id);
-        yield return ("assignments", ["assignment", "title", "instructions", "points", "due", "dueTime", "lateDays", "published", "folders", "givenTo"],
-            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), Day(a.DueOn), a.DueTime is { } t ? $"{t:HH:mm}" : null, Number(a.LateDays), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Select(User)) })]);
+        yield return ("assignments", ["assignment", "title", "instructions", "points", "scheme", "due", "dueTime", "lateDays", "published", "folders", "givenTo"],
+            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), a.SchemeJson, Day(a.DueOn), a.DueTime is { } t ? $"{t:HH:mm}" : null, Number(a.LateDays), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Select(User)) })]);
         yield return ("attached", ["assignment", "kind", "name", "address", "sha512", "bytes"],
             [.. from a in assignments from t in attached[a.Id] select new[] { Number(a.Id.Value), t.Kind.ToString(), t.Name, t.Url, t.Sha512, Number(t.Size) }]);
-        yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned", "returnedScore"],
-            [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt), Number(w.ReturnedScore) })]);
+        yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned", "returnedScore", "returnedLevel", "chosen", "returnedChosen"],
+            [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt), Number(w.ReturnedScore), w.ReturnedScore is { } s ? schemes.GetValueOrDefault(w.AssignmentId)?.NameOf(s) : null, w.Chosen, w.ReturnedChosen })]);
         yield return ("comments", ["work", "author", "text", "at"],
             [.. WorkStore.CommentsOfClass(c, k.Id).OrderBy(g => g.Key.Value).SelectMany(g => g).Select(m => new[] { Number(m.WorkId.Value), m.Author, m.Text, At(m.At) })]);
         yield return ("notices", ["author", "text", "posted", "group", "changed", "withdrawn"],

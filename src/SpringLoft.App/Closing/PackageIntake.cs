@@ -205,7 +205,7 @@ public sealed class PackageIntake(Premises premises)
             var bytes = BySha512();
             foreach (var a in tables["assignments"])
             {
-                var row = new AssignmentRow { Title = Text(a, "title"), Instructions = a.GetValueOrDefault("instructions") ?? "", Points = Number(a, "points"), DueOn = a.GetValueOrDefault("due") is { } d && LocalDatePattern.Iso.Parse(d) is { Success: true } day ? day.Value : null, DueTime = Time(a), LateDays = Number(a, "lateDays") is { } late and >= 0 and <= Core.Assignments.Due.MostLateDays ? (int)late : null, MadeAt = now };
+                var row = new AssignmentRow { Title = Text(a, "title"), Instructions = a.GetValueOrDefault("instructions") ?? "", Points = Number(a, "points"), SchemeJson = Scheme(a)?.Write(), DueOn = a.GetValueOrDefault("due") is { } d && LocalDatePattern.Iso.Parse(d) is { Success: true } day ? day.Value : null, DueTime = Time(a), LateDays = Number(a, "lateDays") is { } late and >= 0 and <= Core.Assignments.Due.MostLateDays ? (int)late : null, MadeAt = now };
                 var assignment = made[Text(a, "assignment")] = AssignmentStore.Add(c, id, row, Ids(a, "folders").Where(folders.ContainsKey).Select(f => folders[f]), Ids(a, "givenTo").Where(people.ContainsKey).Select(p => people[p]));
                 AttachedStore.Set(c, assignment, [.. tables.GetValueOrDefault("attached", []).Where(t => Text(t, "assignment") == Text(a, "assignment")).Select(t => new AttachedRow
                 {
@@ -236,11 +236,18 @@ public sealed class PackageIntake(Premises premises)
                 made[Text(m, "work")] = work.Id;
                 foreach (var (path, file) in files.Where(f => f.Key.StartsWith($"{place}/", StringComparison.Ordinal)).OrderBy(f => f.Key, StringComparer.Ordinal)) WorkStore.AddFile(c, work.Id, path[(place.Length + 1)..], file.Sha256, student, At(m, "handedIn") ?? now);
                 var state = Enum.TryParse<WorkState>(Text(m, "state"), out var said) ? said : WorkState.Returned;
-                WorkStore.Save(c, work with { State = state, Score = Number(m, "score"), ReturnedScore = Number(m, m.ContainsKey("returnedScore") || state != WorkState.Returned ? "returnedScore" : "score"), HandedInAt = At(m, "handedIn"), ReturnedAt = At(m, "returned") });
+                WorkStore.Save(c, work with { State = state, Score = Number(m, "score"), ReturnedScore = Number(m, m.ContainsKey("returnedScore") || state != WorkState.Returned ? "returnedScore" : "score"), Chosen = m.GetValueOrDefault("chosen"), ReturnedChosen = m.GetValueOrDefault("returnedChosen"), HandedInAt = At(m, "handedIn"), ReturnedAt = At(m, "returned") });
             }
             var byName = tables["roster"].GroupBy(r => new PersonName(Text(r, "givenName"), Text(r, "familyName")).Display).ToDictionary(g => g.Key, g => Text(g.First(), "userName"));
             foreach (var m in tables["comments"].Where(m => made.ContainsKey(Text(m, "work"))))
                 WorkStore.AddComment(c, made[Text(m, "work")], who(byName.GetValueOrDefault(m.GetValueOrDefault("author") ?? "")), Text(m, "text"), At(m, "at") ?? now);
+        }
+
+        // What is no scheme by which anybody could mark is refused like anything else that is not as it was written.
+        private static MarkScheme? Scheme(Dictionary<string, string?> a)
+        {
+            try { return MarkScheme.Read(a.GetValueOrDefault("scheme"))?.Checked("file"); }
+            catch (JsonException e) { throw Wrong($"how “{Text(a, "title")}” is marked can't be read: {e.Message}"); }
         }
 
         private static string Text(Dictionary<string, string?> row, string key) => row.GetValueOrDefault(key) ?? "";

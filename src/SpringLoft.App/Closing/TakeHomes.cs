@@ -253,7 +253,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
         {
             var back = w.State == WorkState.Returned;
             string Number(decimal d) => d.ToString("0.##", CultureInfo.InvariantCulture);
-            var mark = back && w.ReturnedScore is { } s ? a.Points is { } p ? $"{Number(s)} of {Number(p)}" : Number(s) : null;
+            var mark = back && w.ReturnedScore is { } s ? a.Points is { } p ? a.Scheme?.NameOf(s) is { } level ? $"{level} ({Number(s)} of {Number(p)})" : $"{Number(s)} of {Number(p)}" : Number(s) : null;
             return new(a.Title, w.State switch { WorkState.Returned => "returned", WorkState.HandedIn => "handed in, not returned yet", _ => "begun, never handed in" }, mark,
                 back ? [.. comments[w.Id].Select(m => (m.Author, m.Text))] : [], files);
         }

@@ -83,7 +83,7 @@ internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> F
         var filings = AssignmentStore.Filings(c, From.Class);
         var taken = AssignmentStore.OfClass(c, made).Select(a => SafeName.Key(a.Title)).ToHashSet();
         AssignmentStore.AddAll(c, made, [.. Assignments.Where(a => taken.Add(SafeName.Key(a.Title))).Select(a =>
-            (a with { DueOn = Dates.TryGetValue(a.Id, out var d) ? d : null, DueTime = Dates.ContainsKey(a.Id) ? a.DueTime : null, Points = Points ? a.Points : null, MadeAt = now }, a.Id, (IReadOnlyList<FolderId>)[.. filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f])]))]);
+            (a with { DueOn = Dates.TryGetValue(a.Id, out var d) ? d : null, DueTime = Dates.ContainsKey(a.Id) ? a.DueTime : null, Points = Points ? a.Points : null, SchemeJson = Points ? a.SchemeJson : null, MadeAt = now }, a.Id, (IReadOnlyList<FolderId>)[.. filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f])]))]);
         AttachedStore.CopyRolled(c, made);
     }
 }

@@ -76,7 +76,7 @@ public sealed class Departments(Premises premises)
             var copy = AssignmentStore.Find(c, id, a)!;
             var bank = AssignmentStore.Find(c, offer.Bank, copy.BankId!.Value)!;
             var taken = AssignmentStore.OfClass(c, id).Where(x => x.Id != a).Select(x => SafeName.Key(x.Title)).ToHashSet();
-            AssignmentStore.Save(c, copy with { Title = SafeName.Distinct(bank.Title, taken, isFile: false), Instructions = bank.Instructions, Points = bank.Points, BankVersion = bank.Version });
+            AssignmentStore.Save(c, copy with { Title = SafeName.Distinct(bank.Title, taken, isFile: false), Instructions = bank.Instructions, Points = bank.Points, SchemeJson = bank.SchemeJson, BankVersion = bank.Version });
             AttachedStore.Copy(c, bank.Id, a);
             Premises.Add(c, by, now, new("took from the bank", "assignment", a.Value, id, bank.Title));
         }

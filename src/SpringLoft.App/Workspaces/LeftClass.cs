@@ -5,7 +5,7 @@ using SpringLoft.Store.Assignments;
 namespace SpringLoft.App.Workspaces;
 
 /// <summary>A returned piece of one's own work in a class.</summary>
-public sealed record OwnReturned(string Assignment, decimal? Points, OwnWorkView Work);
+public sealed record OwnReturned(string Assignment, decimal? Points, MarkScheme? Scheme, OwnWorkView Work);
 
 /// <summary>What a student who has left a class still sees of it: their own returned work.</summary>
 public sealed class LeftClass(Premises premises)
@@ -15,7 +15,7 @@ public sealed class LeftClass(Premises premises)
     {
         ClassGate.Demand(c, who, id, Act.TakeHome);
         var own = OwnWork.Of(c, id, who.Id, premises.Clock.Zone);
-        return AssignmentStore.OfClass(c, id).Select(a => (a, Work: own.View(a.Id))).Where(x => x.Work is { State: WorkState.Returned }).Select(x => new OwnReturned(x.a.Title, x.a.Points, x.Work!)).ToList();
+        return AssignmentStore.OfClass(c, id).Select(a => (a, Work: own.View(a.Id))).Where(x => x.Work is { State: WorkState.Returned }).Select(x => new OwnReturned(x.a.Title, x.a.Points, x.a.Scheme, x.Work!)).ToList();
     });
 
     /// <summary>Opens a file of one's own returned work.</summary>

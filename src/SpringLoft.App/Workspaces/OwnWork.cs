@@ -19,7 +19,7 @@ internal sealed class OwnWork
             var comments = WorkStore.CommentsOfWork(c, w.Id)
                 .Where(m => w.State == WorkState.Returned || m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
                 .Select(m => new CommentView(m.Author, m.Text, m.At)).ToList();
-            own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.ReturnedScore,
+            own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.ReturnedScore, MarkScheme.ReadChosen(w.ReturnedChosen),
                 [.. WorkStore.Files(c, w.Id).Select(WorkFileView.Of)], comments, w.HandedInAt, w.ReturnedAt, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, zone) : null, WorkTurns.Of(c, w.Id));
         }
         return own;

@@ -55,7 +55,7 @@ public sealed class Workspace(Premises premises)
         var attached = AttachedStore.OfClass(c, id);
         var own = staff ? null : OwnWork.Of(c, id, who, premises.Clock.Zone);
         var assignments = InSight.Of(c, at, who, access, placed, given, a => own?.View(a) is not null)
-            .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null, [.. placed[a.Id].Where(visible.Contains)],
+            .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.Scheme, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null, [.. placed[a.Id].Where(visible.Contains)],
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id), [.. attached[a.Id].Select(t => AttachedView.Of(t, staff))])).ToList();
         var groupNames = GroupStore.OfClass(c, id).ToDictionary(g => g.Id, g => g.Name);
         var notices = Notices.OfClass(c, at, premises.Clock.Today).Select(n => new NoticeView(n.Id, n.Text, n.Author, n.PostedAt, n.PostAt is { } p ? premises.Clock.LocalOf(p) : null, n.ChangedAt,

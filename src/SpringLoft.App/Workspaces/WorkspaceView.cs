@@ -52,20 +52,22 @@ public sealed record CommentView(string Author, string Text, Instant At);
 
 /// <summary>A student's own work for an assignment.</summary>
 /// <param name="Score">Only once the work is returned.</param>
+/// <param name="Chosen">The level of each criterion, 0 and up, of that mark.</param>
 /// <param name="LateMinutes">By how many minutes it came late, whole ones; null where it is in time.</param>
-public sealed record OwnWorkView(WorkState State, HeldBy HeldBy, decimal? Score, IReadOnlyList<WorkFileView> Files, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt, int? LateMinutes, IReadOnlyList<TurnView> Turns);
+public sealed record OwnWorkView(WorkState State, HeldBy HeldBy, decimal? Score, IReadOnlyList<int>? Chosen, IReadOnlyList<WorkFileView> Files, IReadOnlyList<CommentView> Comments, Instant? HandedInAt, Instant? ReturnedAt, int? LateMinutes, IReadOnlyList<TurnView> Turns);
 
 /// <summary>Where an assignment is against the day it is due: still in time, late and taken, or not taken any more.</summary>
 public enum DueState { InTime, Late, Closed }
 
 /// <summary>An assignment that the asker sees.</summary>
+/// <param name="Scheme">How it is marked, where that is not in plain points.</param>
 /// <param name="LateDays">Days after the day it is due on which late work is taken; 0 for none, null without an end.</param>
 /// <param name="PublishAt">When it is published by itself, by the school's clock; of a draft.</param>
 /// <param name="GivenTo">Students it is given to; empty for all. Staff only.</param>
 /// <param name="Own">The asker's own work, for a student.</param>
 /// <param name="Things">What is attached to it.</param>
 public sealed record AssignmentView(
-    AssignmentId Id, string Title, string Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, DueState DueState, bool Published, LocalDateTime? PublishAt, IReadOnlyList<FolderId> Folders,
+    AssignmentId Id, string Title, string Instructions, decimal? Points, MarkScheme? Scheme, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, DueState DueState, bool Published, LocalDateTime? PublishAt, IReadOnlyList<FolderId> Folders,
     IReadOnlyList<PersonId> GivenTo, int Version, OwnWorkView? Own, IReadOnlyList<AttachedView> Things);
 
 /// <summary>A notice.</summary>

@@ -27,7 +27,7 @@ public sealed record ScorePlace(ClassId Class, string Section, PersonId Student,
 
 /// <summary>An assignment that may take scores.</summary>
 /// <param name="GivenTo">Empty for the whole class.</param>
-public sealed record ScoreTarget(ClassId Class, AssignmentId Assignment, string Title, decimal? Points, bool Published, IReadOnlyCollection<PersonId> GivenTo);
+public sealed record ScoreTarget(ClassId Class, AssignmentId Assignment, string Title, decimal? Points, bool Published, IReadOnlyCollection<PersonId> GivenTo, MarkScheme? Scheme = null);
 
 /// <summary>Why a column, a row or a score does not come in.</summary>
 public enum ScoreFault
@@ -64,6 +64,10 @@ public enum ScoreFault
     Decimals,
     /// <summary>Below nothing or over full marks.</summary>
     Range,
+    /// <summary>It is none of the levels of the scale that the assignment is marked on.</summary>
+    OffScale,
+    /// <summary>The assignment is marked by criteria: a sum alone does not say which levels.</summary>
+    ByCriteria,
 }
 
 /// <summary>Something that does not come in.</summary>
@@ -100,8 +104,10 @@ public static partial class ScoreMatching
                 void Found(ScoreFault fault) => findings.Add(new(row.Line, sheet.Columns[i], fault, text));
                 if (column.FirstOrDefault(t => t.Class == place.Class) is not { } target) Found(ScoreFault.NotInSection);
                 else if (target.GivenTo.Count > 0 && !target.GivenTo.Contains(place.Student)) Found(ScoreFault.NotGiven);
-                else if (Number(text) is not { } score) Found(ScoreFault.NoNumber);
+                else if (target.Scheme is { ByCriteria: true }) { if (Number(text) != Stands(standing(target.Assignment, place.Student))) Found(ScoreFault.ByCriteria); else same++; }
+                else if ((target.Scheme?.PointsOf(text) ?? Number(text)) is not { } score) Found(ScoreFault.NoNumber);
                 else if (Stands(standing(target.Assignment, place.Student)) == score) same++;
+                else if (target.Scheme is { } scale && scale.NameOf(score) is null) Found(ScoreFault.OffScale);
                 else if (score.Scale > WorkFlow.MarkPlaces) Found(ScoreFault.Decimals);
                 else if (score < 0 || score > target.Points) Found(ScoreFault.Range);
                 else steps.Add(new(row.Line, place.Class, target.Assignment, place.Student, score));

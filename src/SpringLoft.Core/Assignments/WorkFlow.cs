@@ -12,12 +12,15 @@ public enum HeldBy { Student, Teacher }
 /// <param name="Files">Things the student put in it: files, links, pages.</param>
 /// <param name="Score">The mark; a draft until the work is returned. Null when not marked.</param>
 /// <param name="Counts">The mark that was returned last: handing in again does not take it away, it counts until another one is returned.</param>
-public sealed record WorkFact(WorkState State, int Files, decimal? Score, decimal? Counts = null);
+/// <param name="Chosen">The levels that the mark is made of, where it is by criteria.</param>
+/// <param name="CountsChosen">Those of the mark that counts.</param>
+public sealed record WorkFact(WorkState State, int Files, decimal? Score, decimal? Counts = null, string? Chosen = null, string? CountsChosen = null);
 
 /// <summary>What surrounds a piece of work.</summary>
 /// <param name="Points">Full marks; null if the assignment has no score.</param>
+/// <param name="Scheme">How it is marked, where that is not in plain points.</param>
 /// <param name="Closed">Late work is not taken any more.</param>
-public sealed record WorkSetting(ClassState Class, bool Published, bool MayPost, decimal? Points, bool Closed = false);
+public sealed record WorkSetting(ClassState Class, bool Published, bool MayPost, decimal? Points, bool Closed = false, MarkScheme? Scheme = null);
 
 /// <summary>
 /// The way of a piece of work: worked on, handed in, returned; and who holds it at each step.
@@ -32,7 +35,7 @@ public static class WorkFlow
     /// Is the mark a draft? It is until it is returned; also where the student holds the piece: for what was done on paper, or to be
     /// marked anew, while the mark that was returned counts on.
     /// </summary>
-    public static bool IsDraft(WorkFact work) => work.Score is { } score && !(work.State == WorkState.Returned && score == work.Counts);
+    public static bool IsDraft(WorkFact work) => work.Score is { } score && !(work.State == WorkState.Returned && score == work.Counts && work.Chosen == work.CountsChosen);
 
     /// <summary>While handed in it is held by the teacher; before and after, by the student.</summary>
     public static HeldBy Holder(WorkState state) => state == WorkState.HandedIn ? HeldBy.Teacher : HeldBy.Student;
@@ -55,7 +58,7 @@ public static class WorkFlow
             throw new RefusedException("work-too-late", "Work for this assignment is not taken any more.", "Ask your teacher: they can take it for longer.");
         if (work.Files == 0)
             throw new RefusedException("work-empty", "There is nothing in this work yet.", "Add a file, a link or a page, then hand in.");
-        return work with { State = WorkState.HandedIn, Score = IsDraft(work) ? work.Score : null };
+        return work with { State = WorkState.HandedIn, Score = IsDraft(work) ? work.Score : null, Chosen = IsDraft(work) ? work.Chosen : null };
     }
 
     /// <summary>The student takes back what is not marked yet.</summary>
@@ -79,12 +82,29 @@ public static class WorkFlow
         {
             if (at.Points is not { } points)
                 throw new RefusedException("assignment-no-points", "This assignment has no score.", "Comment instead, or give the assignment points.", "score");
+            if (at.Scheme is { ByCriteria: true })
+                throw new RefusedException("mark-by-criteria", "This assignment is marked by its criteria.", "Choose a level for each on the marking desk.", "score");
+            if (at.Scheme is { } scale && scale.NameOf(s) is null)
+                throw new RefusedException("mark-off-scale", $"{s} is none of the levels of this assignment.", $"Choose one of {string.Join(", ", scale.Levels.Select(l => $"{l.Name} ({l.Points})"))}.", "score");
             if (s < 0 || s > points)
                 throw new RefusedException("score-range", $"The score {s} is not between 0 and {points}.", "Type a number in that range.", "score");
             if (decimal.Round(s, MarkPlaces) != s && s != work.Score)
                 throw new RefusedException("score-decimals", $"The score {s} has more than {MarkPlaces} decimals.", $"Round it to {MarkPlaces}.", "score");
         }
-        return work with { Score = score ?? (work.State == WorkState.Returned ? work.Counts : null) };
+        var back = score is null && work.State == WorkState.Returned;
+        return work with { Score = score ?? (back ? work.Counts : null), Chosen = back ? work.CountsChosen : null };
+    }
+
+    /// <summary>Staff give a draft mark by criteria: a level for each; the mark is their sum.</summary>
+    /// <exception cref="RefusedException"><c>criteria-missing</c>: not each of them has one of its levels.</exception>
+    public static WorkFact MarkBy(WorkFact work, IReadOnlyList<int> chosen, WorkSetting at)
+    {
+        CheckClassOpen(at);
+        if (at.Scheme is not { ByCriteria: true } scheme)
+            throw new RefusedException("assignment-no-criteria", "This assignment has no criteria.", "Give it a mark instead.", "chosen");
+        if (scheme.ScoreOf(chosen) is not { } score)
+            throw new RefusedException("criteria-missing", $"A level is missing, or there is no such: each of the {scheme.Criteria.Count} criteria takes one of its own.", "Choose a level for each.", "chosen");
+        return work with { Score = score, Chosen = MarkScheme.WriteChosen(chosen) };
     }
 
     /// <summary>Staff return the work; a draft mark becomes a returned mark.</summary>
@@ -100,7 +120,7 @@ public static class WorkFlow
     }
 
     /// <summary>Work as it is once returned, where that it may be was decided before.</summary>
-    public static WorkFact Returned(WorkFact work) => work with { State = WorkState.Returned, Counts = work.Score ?? work.Counts };
+    public static WorkFact Returned(WorkFact work) => work with { State = WorkState.Returned, Counts = work.Score ?? work.Counts, CountsChosen = work.Score is null ? work.CountsChosen : work.Chosen };
 
     private static void CheckOpen(WorkSetting at)
     {

@@ -101,6 +101,12 @@ public enum Act
     /// <summary>Post notices to everybody of the school.</summary>
     TellSchool,
 
+    /// <summary>Lay down the scales on which work can be marked.</summary>
+    LayDownScales,
+
+    /// <summary>See the scales of the school, to give work with them.</summary>
+    SeeScales,
+
     /// <summary>Move the date that the demo believes in.</summary>
     MoveDate,
 
@@ -212,6 +218,8 @@ public static class Permissions
         new(Act.LetClassHaveSlips, ActScope.School, Coordinating),
         new(Act.KeepLetters, ActScope.School, Coordinating),
         new(Act.TellSchool, ActScope.School, Coordinating),
+        new(Act.LayDownScales, ActScope.School, Coordinating),
+        new(Act.SeeScales, ActScope.School, Staff),
         new(Act.MoveDate, ActScope.School, Coordinating),
 
         new(Act.SeeClass, ActScope.Class, [], Standing.Student),

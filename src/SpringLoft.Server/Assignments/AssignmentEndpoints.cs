@@ -49,7 +49,7 @@ internal static class AssignmentEndpoints
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
         k.MapPost("/assignments/preview", (long classId, NewAssignment body, Caller who, Previewing previewing) =>
             previewing.Preview(who, new(classId), body)).WithName("previewAssignment").Needs(Act.Arrange);
-        k.MapPost("/assignments/uploads", (long classId, string? name, Caller who, Attaching attaching, HttpRequest request, CancellationToken stop) =>
+        k.MapPost("/assignments/files", (long classId, string? name, Caller who, Attaching attaching, HttpRequest request, CancellationToken stop) =>
             attaching.Upload(who, new(classId), name, request.Body, stop)).WithName("uploadForAssignment").TakesFile().Needs(Act.Arrange);
         k.MapGet("/assignments/{assignmentId:long}/things/{thingId:long}", (long classId, long assignmentId, long thingId, Caller who, Attaching attaching) =>
             Uploads.Send(attaching.Open(who, new(classId), new(assignmentId), thingId))).WithName("attachedThing").Counts(Did.OpenedThing).SendsFile().Needs(Act.SeeClass);

@@ -25,6 +25,23 @@ internal static class RulesEndpoints
             return TypedResults.NoContent();
         }).WithName("setSchoolRules").Needs(Act.SetSchoolRules);
 
+        api.MapGet("/school/scales", (SchoolScales scales) => scales.See()).WithName("scales").Needs(Act.SeeScales);
+        api.MapPost("/school/scales", (ScaleDraft body, Caller who, SchoolScales scales) =>
+        {
+            scales.Add(who, body);
+            return TypedResults.NoContent();
+        }).WithName("addScale").Needs(Act.LayDownScales);
+        api.MapPut("/school/scales/{scaleId:long}", (long scaleId, int version, ScaleDraft body, Caller who, SchoolScales scales) =>
+        {
+            scales.Change(who, scaleId, body, version);
+            return TypedResults.NoContent();
+        }).WithName("changeScale").Needs(Act.LayDownScales);
+        api.MapDelete("/school/scales/{scaleId:long}", (long scaleId, Caller who, SchoolScales scales) =>
+        {
+            scales.Remove(who, scaleId);
+            return TypedResults.NoContent();
+        }).WithName("removeScale").Needs(Act.LayDownScales);
+
         api.MapGet("/me/data", (Caller who, PersonData data, CancellationToken stop) => Uploads.Send(data.Of(who.Id, stop))).WithName("ownData").SendsFile().Needs(Act.HaveOwnData);
         var person = api.MapGroup("/people/{personId:long}");
         person.MapGet("/data", (long personId, PersonData data, CancellationToken stop) => Uploads.Send(data.Of(new PersonId(personId), stop))).WithName("personData").Tells(Reading.Person, "all data").SendsFile().Needs(Act.HavePersonData);

@@ -11,6 +11,10 @@ public sealed record AssignmentRow
     public string Title { get; init; } = "";
     public string Instructions { get; init; } = "";
     public decimal? Points { get; init; }
+
+    /// <summary>How it is marked, where that is not in plain points, as it is kept.</summary>
+    public string? SchemeJson { get; init; }
+    public MarkScheme? Scheme => MarkScheme.Read(SchemeJson);
     public LocalDate? DueOn { get; init; }
     public LocalTime? DueTime { get; init; }
     public int? LateDays { get; init; }
@@ -52,7 +56,7 @@ public sealed record DueRow
 /// <summary>Owns assignment, assignment_filing and assignment_given.</summary>
 public static class AssignmentStore
 {
-    private const string Columns = "id, title, instructions, points, due_on, due_time, late_days, published_at, publish_at, made_at, version, bank_id, bank_version, together";
+    private const string Columns = "id, title, instructions, points, scheme_json, due_on, due_time, late_days, published_at, publish_at, made_at, version, bank_id, bank_version, together";
 
     /// <summary>Assignments of a class by date due, those without a date last; the bin left out.</summary>
     public static IReadOnlyList<AssignmentRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<AssignmentRow>(
@@ -80,9 +84,9 @@ public static class AssignmentStore
     {
         var made = c.ExecuteScalar<long>(
             """
-            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, due_time, late_days, made_at, rolled_from, bank_id, bank_version)
-            VALUES(@id, @Title, @key, @Instructions, @Points, @DueOn, @DueTime, @LateDays, @MadeAt, @rolledFrom, @BankId, @BankVersion) RETURNING id
-            """, new { id, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, a.MadeAt, rolledFrom, a.BankId, a.BankVersion });
+            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, due_time, late_days, made_at, rolled_from, bank_id, bank_version, scheme_json)
+            VALUES(@id, @Title, @key, @Instructions, @Points, @DueOn, @DueTime, @LateDays, @MadeAt, @rolledFrom, @BankId, @BankVersion, @SchemeJson) RETURNING id
+            """, new { id, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, a.MadeAt, rolledFrom, a.BankId, a.BankVersion, a.SchemeJson });
         foreach (var folder in folders.Distinct()) c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@made, @folder)", new { made, folder });
         foreach (var person in givenTo.Distinct()) c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@made, @person)", new { made, person });
         return new(made);
@@ -93,11 +97,11 @@ public static class AssignmentStore
     {
         var made = Bulk.Insert(c,
             """
-            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from, bank_id, bank_version, due_time, late_days)
-            VALUES(@p0, @p1, @p2, @p3, @p4, @p5, @p6, @p7, @p8, @p9, @p10, @p11) RETURNING id
-            """, 12, assignments.Select(a => new object?[]
+            INSERT INTO assignment(class_id, title, title_key, instructions, points, due_on, made_at, rolled_from, bank_id, bank_version, due_time, late_days, scheme_json)
+            VALUES(@p0, @p1, @p2, @p3, @p4, @p5, @p6, @p7, @p8, @p9, @p10, @p11, @p12) RETURNING id
+            """, 13, assignments.Select(a => new object?[]
             {
-                id.Value, a.Row.Title, SafeName.Key(a.Row.Title), a.Row.Instructions, a.Row.Points, a.Row.DueOn is { } due ? NodaTime.Text.LocalDatePattern.Iso.Format(due) : null, Bulk.Text(a.Row.MadeAt), a.RolledFrom.Value, a.Row.BankId?.Value, a.Row.BankVersion, a.Row.DueTime is { } time ? NodaTime.Text.LocalTimePattern.CreateWithInvariantCulture("HH:mm").Format(time) : null, a.Row.LateDays,
+                id.Value, a.Row.Title, SafeName.Key(a.Row.Title), a.Row.Instructions, a.Row.Points, a.Row.DueOn is { } due ? NodaTime.Text.LocalDatePattern.Iso.Format(due) : null, Bulk.Text(a.Row.MadeAt), a.RolledFrom.Value, a.Row.BankId?.Value, a.Row.BankVersion, a.Row.DueTime is { } time ? NodaTime.Text.LocalTimePattern.CreateWithInvariantCulture("HH:mm").Format(time) : null, a.Row.LateDays, a.Row.SchemeJson,
             }));
         Bulk.Run(c, "INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@p0, @p1)", 2, made.Zip(assignments).SelectMany(m => m.Second.Folders.Distinct().Select(f => new object?[] { m.First, f.Value })));
     }
@@ -109,9 +113,9 @@ public static class AssignmentStore
     /// <summary>Changes what an assignment says, at the version that was seen; false if changed meanwhile.</summary>
     public static bool Save(IDbConnection c, AssignmentRow a) => c.Execute(
         """
-        UPDATE assignment SET title = @Title, title_key = @key, instructions = @Instructions, points = @Points, due_on = @DueOn, due_time = @DueTime, late_days = @LateDays, bank_id = @BankId, bank_version = @BankVersion, version = version + 1
+        UPDATE assignment SET title = @Title, title_key = @key, instructions = @Instructions, points = @Points, scheme_json = @SchemeJson, due_on = @DueOn, due_time = @DueTime, late_days = @LateDays, bank_id = @BankId, bank_version = @BankVersion, version = version + 1
         WHERE id = @Id AND version = @Version
-        """, new { a.Id, a.Version, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.DueOn, a.DueTime, a.LateDays, a.BankId, a.BankVersion }) == 1;
+        """, new { a.Id, a.Version, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.SchemeJson, a.DueOn, a.DueTime, a.LateDays, a.BankId, a.BankVersion }) == 1;
 
     /// <summary>Files an assignment in these folders and no other.</summary>
     public static void FileIn(IDbConnection c, AssignmentId id, IEnumerable<FolderId> folders)

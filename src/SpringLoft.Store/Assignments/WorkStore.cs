@@ -15,9 +15,22 @@ public sealed record WorkRow
 
     /// <summary>The mark that was returned last: it counts until another one is.</summary>
     public decimal? ReturnedScore { get; init; }
+
+    /// <summary>The levels of the criteria that the mark is made of, as it is being given.</summary>
+    public string? Chosen { get; init; }
+
+    /// <summary>Those of the mark that was returned last.</summary>
+    public string? ReturnedChosen { get; init; }
     public Instant? HandedInAt { get; init; }
     public Instant? ReturnedAt { get; init; }
     public int Version { get; init; }
+
+    /// <summary>As the way of work sees it.</summary>
+    /// <param name="files">How many things are in it, where that matters.</param>
+    public WorkFact Fact(int files = 1) => new(State, files, Score, ReturnedScore, Chosen, ReturnedChosen);
+
+    /// <summary>As the way of work left it.</summary>
+    public WorkRow With(WorkFact to) => this with { State = to.State, Score = to.Score, ReturnedScore = to.Counts, Chosen = to.Chosen, ReturnedChosen = to.CountsChosen };
 }
 
 /// <summary>A file in a piece of work.</summary>
@@ -76,7 +89,7 @@ public sealed record CommentRow
 /// <summary>Owns work, its turns, work_file and work_comment.</summary>
 public static class WorkStore
 {
-    private const string Columns = "id, assignment_id, student_id, state, score, returned_score, handed_in_at, returned_at, version";
+    private const string Columns = "id, assignment_id, student_id, state, score, returned_score, chosen, returned_chosen, handed_in_at, returned_at, version";
 
     /// <summary>How many pieces of work there are in a class.</summary>
     public static int CountOf(IDbConnection c, ClassId id) => c.ExecuteScalar<int>("SELECT count(*) FROM work WHERE class_id = @id", new { id });
@@ -110,9 +123,9 @@ public static class WorkStore
     /// <summary>Saves where the work is, at the version that was seen; false if changed meanwhile.</summary>
     public static bool Save(IDbConnection c, WorkRow w) => c.Execute(
         """
-        UPDATE work SET state = @state, score = @Score, returned_score = @ReturnedScore, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1
+        UPDATE work SET state = @state, score = @Score, returned_score = @ReturnedScore, chosen = @Chosen, returned_chosen = @ReturnedChosen, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1
         WHERE id = @Id AND version = @Version
-        """, new { w.Id, w.Version, state = w.State.ToString(), w.Score, w.ReturnedScore, w.HandedInAt, w.ReturnedAt }) == 1;
+        """, new { w.Id, w.Version, state = w.State.ToString(), w.Score, w.ReturnedScore, w.Chosen, w.ReturnedChosen, w.HandedInAt, w.ReturnedAt }) == 1;
 
     /// <summary>Takes away a piece in which nothing is: no file, no mark, no word, and never handed in. Others stay.</summary>
     public static void RemoveEmpty(IDbConnection c, WorkId work) => c.Execute(

@@ -71,7 +71,7 @@ public static class ClosingStore
         w AS (
           SELECT class_id, sum(CASE state WHEN 'HandedIn' THEN marked END) AS held_marked, sum(CASE state WHEN 'HandedIn' THEN pieces - marked END) AS held_unmarked,
             sum(loose) AS loose_drafts, sum(CASE state WHEN 'Returned' THEN pieces END) AS returned, sum(CASE state WHEN 'Working' THEN pieces END) AS unsent
-          FROM (SELECT class_id, state, count(*) AS pieces, count(score) AS marked, sum(state <> 'HandedIn' AND score IS NOT NULL AND (state <> 'Returned' OR score IS NOT returned_score)) AS loose FROM work WHERE class_id IN (SELECT id FROM k) GROUP BY class_id, state) GROUP BY class_id),
+          FROM (SELECT class_id, state, count(*) AS pieces, count(score) AS marked, sum(state <> 'HandedIn' AND score IS NOT NULL AND (state <> 'Returned' OR score IS NOT returned_score OR chosen IS NOT returned_chosen)) AS loose FROM work WHERE class_id IN (SELECT id FROM k) GROUP BY class_id, state) GROUP BY class_id),
         u AS (
           SELECT i.class_id, count(*) AS unfiled FROM item i
           WHERE i.class_id IN (SELECT id FROM k) AND i.binned_at IS NULL

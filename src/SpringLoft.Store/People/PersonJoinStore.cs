@@ -25,7 +25,7 @@ internal sealed record JoinUndo(
 
 internal sealed record MovedRows(string Table, string Column, List<long> Rows);
 
-internal sealed record WorkBefore(long Id, string State, decimal? Score, string? HandedInAt, string? ReturnedAt, decimal? ReturnedScore = null);
+internal sealed record WorkBefore(long Id, string State, decimal? Score, string? HandedInAt, string? ReturnedAt, decimal? ReturnedScore = null, string? Chosen = null, string? ReturnedChosen = null);
 
 internal sealed record RowsTo(long WorkId, List<long> Rows);
 
@@ -99,7 +99,7 @@ public static class PersonJoinStore
         foreach (var f in u.WorkFiles) c.Execute("UPDATE work_file SET work_id = @to WHERE id IN @rows", new { to = f.WorkId, rows = f.Rows });
         foreach (var f in u.WorkComments) c.Execute("UPDATE work_comment SET work_id = @to WHERE id IN @rows", new { to = f.WorkId, rows = f.Rows });
         foreach (var t in u.WorkTurns ?? []) c.Execute("UPDATE work_turn SET work_id = @to WHERE id IN @rows", new { to = t.WorkId, rows = t.Rows });
-        foreach (var w in u.Works) c.Execute("UPDATE work SET state = @State, score = @Score, returned_score = @ReturnedScore, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @Id", w);
+        foreach (var w in u.Works) c.Execute("UPDATE work SET state = @State, score = @Score, returned_score = @ReturnedScore, chosen = @Chosen, returned_chosen = @ReturnedChosen, handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @Id", w);
         foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = NULL WHERE id = @FolderId", k);
         // Where another folder has taken the place since, theirs is there as it was and follows no plan.
         foreach (var k in u.Keys) c.Execute("UPDATE folder SET plan_key = @Key WHERE id = @FolderId AND NOT EXISTS (SELECT 1 FROM folder f WHERE f.class_id = folder.class_id AND f.plan_key = @Key)", k);
@@ -122,7 +122,7 @@ public static class PersonJoinStore
     private static (List<WorkBefore>, List<RowsTo>, List<RowsTo>, List<RowsTo>) Work(IDbConnection c, PersonId kept, PersonId gone, List<MovedRows> moved)
     {
         var (before, files, comments, turns) = (new List<WorkBefore>(), new List<RowsTo>(), new List<RowsTo>(), new List<RowsTo>());
-        const string columns = "id, state, score, returned_score, handed_in_at, returned_at";
+        const string columns = "id, state, score, returned_score, handed_in_at, returned_at, chosen, returned_chosen";
         var both = c.Query<(long Mine, long Theirs)>("SELECT a.id, b.id FROM work a JOIN work b ON b.assignment_id = a.assignment_id AND b.student_id = @gone WHERE a.student_id = @kept", new { kept, gone }).ToList();
         foreach (var (mine, theirs) in both)
         {
@@ -136,8 +136,8 @@ public static class PersonJoinStore
             c.Execute("UPDATE work_file SET work_id = @mine WHERE work_id = @theirs", new { mine, theirs });
             c.Execute("UPDATE work_comment SET work_id = @mine WHERE work_id = @theirs", new { mine, theirs });
             // The further of the two on its way is where the one that is kept stands.
-            if (Array.IndexOf(Ways, b.State) > Array.IndexOf(Ways, a.State)) c.Execute("UPDATE work SET state = @State, score = @Score, returned_score = ifnull(@ReturnedScore, returned_score), handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @mine", new { mine, b.State, b.Score, b.ReturnedScore, b.HandedInAt, b.ReturnedAt });
-            c.Execute("UPDATE work SET state = 'Working', score = NULL, returned_score = NULL, handed_in_at = NULL, returned_at = NULL, version = version + 1 WHERE id = @theirs", new { theirs });
+            if (Array.IndexOf(Ways, b.State) > Array.IndexOf(Ways, a.State)) c.Execute("UPDATE work SET state = @State, score = @Score, returned_score = ifnull(@ReturnedScore, returned_score), chosen = @Chosen, returned_chosen = iif(@ReturnedScore IS NULL, returned_chosen, @ReturnedChosen), handed_in_at = @HandedInAt, returned_at = @ReturnedAt, version = version + 1 WHERE id = @mine", new { mine, b.State, b.Score, b.ReturnedScore, b.Chosen, b.ReturnedChosen, b.HandedInAt, b.ReturnedAt });
+            c.Execute("UPDATE work SET state = 'Working', score = NULL, returned_score = NULL, chosen = NULL, returned_chosen = NULL, handed_in_at = NULL, returned_at = NULL, version = version + 1 WHERE id = @theirs", new { theirs });
         }
         var rest = c.Query<long>("SELECT w.id FROM work w WHERE w.student_id = @gone AND NOT EXISTS (SELECT 1 FROM work a WHERE a.assignment_id = w.assignment_id AND a.student_id = @kept)", new { kept, gone }).ToList();
         c.Execute("UPDATE work SET student_id = @kept WHERE id IN @rest", new { kept, rest });
@@ -160,8 +160,20 @@ public static class PersonJoinStore
 
     private static WorkBefore WorkRow(IDbConnection c, string columns, long id)
     {
-        var (i, state, score, counts, handed, back) = c.QuerySingle<(long, string, double?, double?, string?, string?)>($"SELECT {columns} FROM work WHERE id = @id", new { id });
-        return new(i, state, (decimal?)score, handed, back, (decimal?)counts);
+        var w = c.QuerySingle<WorkThen>($"SELECT {columns} FROM work WHERE id = @id", new { id });
+        return new(w.Id, w.State, (decimal?)w.Score, w.HandedInAt, w.ReturnedAt, (decimal?)w.ReturnedScore, w.Chosen, w.ReturnedChosen);
+    }
+
+    private sealed record WorkThen
+    {
+        public long Id { get; init; }
+        public string State { get; init; } = "";
+        public double? Score { get; init; }
+        public double? ReturnedScore { get; init; }
+        public string? HandedInAt { get; init; }
+        public string? ReturnedAt { get; init; }
+        public string? Chosen { get; init; }
+        public string? ReturnedChosen { get; init; }
     }
 
     // An own folder that a plan made carries its student in its key, and so does what stands in it; where the one kept has none there, it takes the place.

@@ -48,6 +48,10 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["schoolRules"] = [Coordinator],
         ["previewSchoolRules"] = [Coordinator],
         ["setSchoolRules"] = [Coordinator],
+        ["scales"] = Staff,
+        ["addScale"] = [Coordinator],
+        ["changeScale"] = [Coordinator],
+        ["removeScale"] = [Coordinator],
         ["ownData"] = SignedIn,
         ["personData"] = [Coordinator],
         ["previewErasing"] = [Coordinator],
@@ -397,7 +401,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         if (path.EndsWith("/loft/search", StringComparison.Ordinal)) address += "?find=x";
         if (path.EndsWith("/scores/file", StringComparison.Ordinal)) address += "?format=Table";
         if (path.EndsWith("/resources/files", StringComparison.Ordinal)) address += "?apply=false";
-        if ((method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) || path.EndsWith("/{noticeId}", StringComparison.Ordinal)) address += "?version=1";
+        if ((method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) || path.EndsWith("/{noticeId}", StringComparison.Ordinal) || (method == "PUT" && path.EndsWith("/{scaleId}", StringComparison.Ordinal))) address += "?version=1";
         var request = new HttpRequestMessage(new HttpMethod(method), address);
         if (method is "POST" or "PUT") request.Content = new StringContent("{}", Encoding.UTF8, path.EndsWith("/files", StringComparison.Ordinal) || path.EndsWith("/zips", StringComparison.Ordinal) ? "application/octet-stream" : "application/json");
         return await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);

@@ -27,7 +27,7 @@ export function AttachPart({ w, control }: { w: Schemas["WorkspaceView"]; contro
       setSending(file.name);
       try {
         const up = await sendFile<Schemas["UploadedView"]>(
-          `/api/classes/${w.head.id}/assignments/uploads`,
+          `/api/classes/${w.head.id}/assignments/files`,
           file,
           () => undefined,
         );
