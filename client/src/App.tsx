@@ -17,7 +17,7 @@ import { Shell } from "./shell/Shell";
 const AssignmentDesk = desk(() => import("./desks/Assignments/AssignmentDesk"), "AssignmentDesk");
 const StudentToday = desk(() => import("./desks/Assignments/StudentToday"), "StudentToday");
 const TeacherToday = desk(() => import("./desks/Assignments/TeacherToday"), "TeacherToday");
-const GiveDesk = desk(() => import("./desks/Assignments/GiveDesk"), "GiveDesk");
+const GiveDesk = desk(() => import("./desks/Assignments/Giving/GiveDesk"), "GiveDesk");
 const MarkingDesk = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "MarkingDesk");
 const CombinedMarking = desk(() => import("./desks/Assignments/Marking/MarkingDesk"), "CombinedMarking");
 const ScoreDesk = desk(() => import("./desks/Assignments/Scores/ScoreDesk"), "ScoreDesk");
@@ -65,6 +65,7 @@ const AcceptInvitation = desk(() => import("./desks/Rosters/JoinPages"), "Accept
 const JoinClass = desk(() => import("./desks/Rosters/JoinPages"), "JoinClass");
 const RosterDesk = desk(() => import("./desks/Rosters/RosterDesk"), "RosterDesk");
 const RulesDesk = desk(() => import("./desks/School/RulesDesk"), "RulesDesk");
+const ScalesDesk = desk(() => import("./desks/School/ScalesDesk"), "ScalesDesk");
 const ActivityDesk = desk(() => import("./desks/Workspaces/Activity/ActivityDesk"), "ActivityDesk");
 const BinDesk = desk(() => import("./desks/Workspaces/BinDesk"), "BinDesk");
 const Departments = desk(() => import("./desks/Workspaces/Departments"), "Departments");
@@ -156,6 +157,7 @@ export function App() {
                     <Route path="/enroll/deliveries/:id" element={<DeliveryDesk me={me.data} />} />
                     <Route path="/plan/first-passwords" element={<FirstPasswords me={me.data} />} />
                     <Route path="/plan/shared" element={<SharedThings me={me.data} />} />
+                    <Route path="/plan/scales" element={<ScalesDesk me={me.data} />} />
                     <Route path="/plan/rules" element={<RulesDesk me={me.data} />} />
                   </>
                 )}

@@ -10,6 +10,7 @@ using SpringLoft.Store.Letters;
 using SpringLoft.Store.Naming;
 using SpringLoft.Store.People;
 using SpringLoft.Store.Plans;
+using SpringLoft.Store.School;
 using SpringLoft.Store.Years;
 
 namespace SpringLoft.Demo;
@@ -76,6 +77,8 @@ public static class DemoSchool
         });
         foreach (var year in DemoCalendar.Years) YearStore.Add(c, year);
         foreach (var plan in ShippedPlans.All) PlanStore.Add(c, plan, premises.Clock.Now);
+        ScaleStore.Add(c, "Letters", new("Letters", [new("A", 5), new("B", 4), new("C", 3), new("D", 2), new("E", 1)], []));
+        ScaleStore.Add(c, "Words of the workshop", new("Words of the workshop", [new("holds water", 3, "It could be sold on the quay."), new("holds", 2), new("leaks", 1)], []));
         foreach (var o in DemoCourses.All) SchoolStore.CourseNamed(c, o.Name, o.Mark, o.Department);
 
         // One hash for all who share a password: hashing 276 times would only slow the first start.

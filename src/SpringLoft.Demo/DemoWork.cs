@@ -108,6 +108,13 @@ internal sealed class DemoWork(Premises premises)
         foreach (var s in roster.Where((_, i) => i % 5 != 2)) NoticeStore.See(c, s.Id, [told], DemoYears.At(day.PlusDays(1)));
     }
 
+    private static readonly MarkScheme Sketch = new(null, [],
+    [
+        new("Line", [new("searching", 2), new("sure in places", 5), new("sure", 8, "Few lines, and each where it belongs.")]),
+        new("Light", [new("none yet", 0), new("one side", 4), new("goes round", 8, "One sees where the light comes from.")]),
+        new("Both beside each other", [new("not compared", 0), new("compared", 4, "It says what memory had changed.")]),
+    ]);
+
     // What is going on in the last weeks: one that is late for some, one due today, one on Thursday.
     private void Spring(IDbConnection c, ClassId id, Person lead, IReadOnlyList<Person> roster, IReadOnlyList<SchoolWeek> weeks, FolderId start, bool told)
     {
@@ -115,12 +122,12 @@ internal sealed class DemoWork(Premises premises)
         Give("Log of the week", "Three sentences: what you made, what went wrong, what comes next.", 10, friday, new LocalTime(15, 30), 10);
         Give("List for the open day", "What you show on the quay, and what you need for it. One page or a photo.", null, weeks[^2].Days[0], null, null);
         if (told) Tell(c, id, lead, roster, weeks);
-        Give("Last sketch", "From memory, in ten minutes. Then once more beside the thing itself.", 20, weeks[^2].Days[^2], null, 0);
+        Give("Last sketch", "From memory, in ten minutes. Then once more beside the thing itself.", Sketch.FullMarks, weeks[^2].Days[^2], null, 0, Sketch);
 
-        void Give(string title, string instructions, decimal? points, LocalDate due, LocalTime? time, int? late)
+        void Give(string title, string instructions, decimal? points, LocalDate due, LocalTime? time, int? late, MarkScheme? scheme = null)
         {
             var at = DemoYears.At(due.PlusDays(-7));
-            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = points, DueOn = due, DueTime = time, LateDays = late, MadeAt = at }, [start], []);
+            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = points, SchemeJson = scheme?.Write(), DueOn = due, DueTime = time, LateDays = late, MadeAt = at }, [start], []);
             AssignmentStore.Publish(c, made, 1, at);
             if (due != friday) return;
             foreach (var (s, i) in roster.Select((s, i) => (s, i)).Where(x => x.i % 4 != 0))

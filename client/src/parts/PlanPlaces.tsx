@@ -15,6 +15,7 @@ export function PlanPlaces({ me }: { me: Schemas["Me"] }) {
               ["/plan/user-names", "User names"],
               ["/plan/first-passwords", "First passwords"],
               ["/plan/shared", "Sites and materials"],
+              ["/plan/scales", "Scales"],
               ["/plan/rules", "School rules"],
             ] as const)
           : []),

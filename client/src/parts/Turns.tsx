@@ -2,12 +2,14 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../api/client";
 import { HandedThing } from "./HandedThing";
+import { sayMark } from "./marks";
 import { sayMoment } from "./words";
 
 /** Each earlier time that a piece of work was handed in, as it was then; the newest stands above already. */
 export function Turns(props: {
   turns: readonly Schemas["TurnView"][];
   points: number | null | undefined;
+  scheme?: Schemas["MarkScheme"] | null;
   /** Where the files of a turn are. */
   at: string;
 }) {
@@ -24,7 +26,7 @@ export function Turns(props: {
             {sayMoment(t.handedInAt)}
             {t.returnedAt && `, returned ${sayMoment(t.returnedAt)}`}
             {t.takenBackAt && ", taken back"}
-            {t.score != null && `, ${t.score}${props.points == null ? "" : ` of ${props.points}`}`}, receipt{" "}
+            {t.score != null && `, ${sayMark(t.score, props.points, props.scheme)}`}, receipt{" "}
             <a href={`${props.at}/turns/${t.id}/receipt`} download>
               {t.receipt}
             </a>

@@ -115,3 +115,93 @@ test("files, a link and a page of the class are attached while it is written, a 
   expect(readFileSync((await (await waiting).path())!, "utf8")).toBe("a foot");
   await isAccessible(student, "an assignment with what is attached, for a student");
 });
+
+/** Gives an assignment by the desk, in Units, and hands in a page for it; its number. */
+async function given(title: string, marked: () => Promise<void>): Promise<number> {
+  await teacher.goto(`/classes/${at.id}/work/new`);
+  await teacher.getByLabel("Title", { exact: true }).fill(title);
+  await marked();
+  await teacher.getByLabel("Filed in (one folder or several)").fill("Units");
+  await teacher.getByRole("option", { name: "Units", exact: true }).click();
+  await teacher.keyboard.press("Escape");
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
+  await expect(teacher).toHaveURL(/assignment=/);
+  const made = Number(new URL(teacher.url()).searchParams.get("assignment"));
+  const own = `/api/classes/${at.id}/assignments/${made}/own-work`;
+  expect((await student.request.post(`${own}/pages`, { data: { title: "Mine", text: "It holds." }, headers: { "Idempotency-Key": title } })).ok()).toBe(true);
+  expect((await student.request.post(`${own}/hand-in`, { headers: { "Idempotency-Key": `${title} in` } })).ok()).toBe(true);
+  return made;
+}
+
+test("by criteria: levels are chosen with one key each and one more returns it; the student sees them", async () => {
+  const made = await given("Plate", async () => {
+    await teacher.getByRole("combobox", { name: "Marked" }).click();
+    await teacher.getByRole("option", { name: "by criteria" }).click();
+    await teacher.getByRole("textbox", { name: "Criterion 1" }).fill("Rim");
+    await teacher.getByRole("button", { name: "Add a criterion" }).click();
+    await teacher.getByRole("textbox", { name: "Criterion 2" }).fill("Glaze");
+    await expect(teacher.getByText("Full marks: 6")).toBeVisible();
+    await expect(teacher.getByRole("region", { name: "As students read it" })).toContainText("6 points by 2 criteria");
+    await isAccessible(teacher, "giving by criteria");
+  });
+  await teacher.goto(`/classes/${at.id}/marking?assignment=${made}`);
+  await expect(teacher.getByRole("group", { name: "Rim" }).getByRole("radio").first()).toBeFocused();
+  await isAccessible(teacher, "marking by criteria");
+  await teacher.keyboard.press("3");
+  // Half of it is no mark.
+  await expect(teacher.getByText("Choose a level for each criterion.")).toBeVisible();
+  await expect(teacher.getByRole("button", { name: "Keep and next" })).toBeDisabled();
+  await teacher.keyboard.press("2");
+  await expect(teacher.getByText("Together 5 of 6")).toBeVisible();
+  await teacher.reload();
+  await expect(teacher.getByText("Together 5 of 6")).toBeVisible();
+  await teacher.getByRole("radio", { name: /reached/ }).first().focus();
+  await teacher.keyboard.press("Control+Enter");
+  await expect(teacher.getByRole("status").filter({ hasText: "with 5 of 6" })).toBeAttached();
+  await student.goto(`/classes/${at.id}`);
+  await student.getByRole("treeitem", { name: /^Units/ }).click();
+  const piece = student.getByRole("region", { name: "Plate" });
+  await expect(piece).toContainText("returned, 5 of 6");
+  await expect(piece.getByRole("list", { name: "Criteria" })).toContainText("reached: well reached");
+  await isAccessible(student, "what criteria came to");
+});
+
+test("a scale of the school's is laid down, given with, marked on, and keeps standing when it is changed", async ({ browser }) => {
+  const wren = await signedIn(browser, "wren");
+  await wren.goto("/plan/scales");
+  await wren.getByRole("button", { name: "Lay down a scale" }).click();
+  const form = wren.getByRole("form", { name: "A new scale" });
+  await form.getByLabel("Name of the scale").fill("Harbour");
+  for (const [n, [name, points]] of [["clear", "3"], ["fog", "1"], ["storm", "1"]].entries()) {
+    await form.getByRole("group", { name: `Level ${n + 1} of the scale` }).getByRole("textbox", { name: "Level" }).fill(name!);
+    await form.getByRole("group", { name: `Level ${n + 1} of the scale` }).getByLabel("Points").fill(points!);
+  }
+  await form.getByRole("button", { name: "Lay it down" }).click();
+  await expect(form.getByText("Two levels of the scale have the same points.")).toBeVisible();
+  await form.getByRole("group", { name: "Level 3 of the scale" }).getByLabel("Points").fill("0");
+  await form.getByRole("button", { name: "Lay it down" }).click();
+  await expect(wren.getByRole("row", { name: /Harbour/ })).toContainText("clear (3), fog (1), storm (0)");
+  await isAccessible(wren, "scales");
+
+  const made = await given("Chart", async () => {
+    await teacher.getByRole("combobox", { name: "Marked" }).click();
+    await teacher.getByRole("option", { name: "on the scale Harbour" }).click();
+  });
+  await wren.getByRole("button", { name: "Remove Harbour" }).click();
+  await wren.getByRole("button", { name: "Remove it" }).click();
+  await expect(wren.getByRole("row", { name: /Harbour/ })).toHaveCount(0);
+  await wren.context().close();
+
+  await teacher.goto(`/classes/${at.id}/marking?assignment=${made}`);
+  await expect(teacher.getByRole("group", { name: "Mark", exact: true }).getByRole("radio").first()).toBeFocused();
+  await teacher.keyboard.press("2");
+  await teacher.keyboard.press("Control+Enter");
+  await expect(teacher.getByRole("status").filter({ hasText: "with fog (1 of 3)" })).toBeAttached();
+  await student.goto(`/classes/${at.id}`);
+  await student.getByRole("treeitem", { name: /^Units/ }).click();
+  await expect(student.getByRole("region", { name: "Chart" })).toContainText("returned, fog (1 of 3)");
+  await teacher.goto(`/classes/${at.id}/scores`);
+  await expect(teacher.getByRole("link", { name: /Chart: mark fog, 1/ })).toHaveText("fog");
+  await teacher.goto(`/classes/${at.id}/work/${made}`);
+  await expect(teacher.getByRole("combobox", { name: "Marked" })).toContainText("on the scale Harbour as it was");
+});

@@ -7,6 +7,7 @@ import { useBinSpan, useWorkspace } from "../../api/queries";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { Problem } from "../../parts/Problem";
+import { sayMarked } from "../../parts/marks";
 import { StateMark } from "../../parts/StateMark";
 import { sayTime } from "../../parts/due";
 import { count, sayDate, sayDay } from "../../parts/words";
@@ -72,7 +73,7 @@ export function ColumnSlip({
             ? `A draft, published by itself on ${sayDay(a.publishAt.slice(0, 10))}, ${sayTime(a.publishAt.slice(11))}`
             : "A draft: students do not see it"}
         . {a.dueOn ? `Due ${sayDate(a.dueOn)}${a.dueTime ? ` by ${sayTime(a.dueTime)}` : ""}.` : "No date."}{" "}
-        {a.points != null && `${a.points} points.`}
+        {a.points != null && `${sayMarked(a)}.`}
       </Typography>
       <Typography>
         <strong>

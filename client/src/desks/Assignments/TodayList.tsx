@@ -7,6 +7,7 @@ import { DayPart } from "../../parts/DayPart";
 import { sayTime } from "../../parts/due";
 import { plainWords } from "../../parts/plainWords";
 import { Problem } from "../../parts/Problem";
+import { sayMark } from "../../parts/marks";
 import { StateMark } from "../../parts/StateMark";
 import { sayDay } from "../../parts/words";
 
@@ -76,7 +77,7 @@ export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; e
                 </span>
               </div>
               <StateMark mark={b.isNew ? "done" : "none"} strong={b.isNew}>
-                {b.score != null ? `${b.score}${b.points != null ? ` of ${b.points}` : ""}` : "returned"}
+                {b.score != null ? sayMark(b.score, b.points, null, b.level) : "returned"}
                 {b.isNew && ", new"}
               </StateMark>
             </li>

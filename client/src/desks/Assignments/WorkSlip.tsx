@@ -9,6 +9,7 @@ import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { HandedThing } from "../../parts/HandedThing";
 import { Problem } from "../../parts/Problem";
+import { sayMark } from "../../parts/marks";
 import { StateMark } from "../../parts/StateMark";
 import { Turns } from "../../parts/Turns";
 import { typedNumber } from "../../parts/typedNumber";
@@ -107,22 +108,35 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
           ))}
         </Box>
       )}
-      <Turns turns={w.turns} points={w.points} at={`/api/classes/${classId}/work/${w.id}`} />
+      <Turns
+        turns={w.turns}
+        points={w.points}
+        scheme={w.scheme}
+        at={`/api/classes/${classId}/work/${w.id}`}
+      />
       {held && w.counts != null && (
         <Typography>
           Until this one is returned, the mark of before counts:{" "}
-          <strong>
-            {w.counts} of {w.points}
-          </strong>
+          <strong>{sayMark(w.counts, w.points, w.scheme)}</strong>
         </Typography>
       )}
       <Behind
         behind={behind && held}
-        theirs={w.score == null ? "There is no mark on it now." : `Its mark is ${w.score} now.`}
+        theirs={
+          w.score == null
+            ? "There is no mark on it now."
+            : `Its mark is ${sayMark(w.score, w.points, w.scheme)} now.`
+        }
         onTheirs={dropScore}
         onMine={keep}
       />
-      {w.points != null && held && !shut && (
+      {w.points != null && w.scheme && held && !shut && (
+        <Typography variant="body2">
+          {w.score == null ? "No mark yet" : `A draft: ${sayMark(w.score, w.points, w.scheme)}`}. Its levels
+          are chosen on the marking desk.
+        </Typography>
+      )}
+      {w.points != null && !w.scheme && held && !shut && (
         <Box
           component="form"
           sx={{ display: "flex", gap: 1 }}
@@ -149,10 +163,7 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
       )}
       {w.counts != null && !held && (
         <Typography>
-          Mark:{" "}
-          <strong>
-            {w.counts} of {w.points}
-          </strong>
+          Mark: <strong>{sayMark(w.counts, w.points, w.scheme)}</strong>
         </Typography>
       )}
       {w.comments.map((c) => (
@@ -192,7 +203,7 @@ function Piece({ classId, work: w, shut }: { classId: number; work: Schemas["Wor
             {notMarked
               ? "Return without a mark"
               : w.points != null
-                ? `Return with ${w.score} of ${w.points}`
+                ? `Return with ${sayMark(w.score!, w.points, w.scheme)}`
                 : "Return"}
           </Button>
           {changed && (

@@ -1,6 +1,7 @@
 import Link from "@mui/material/Link";
 import type { Schemas } from "../../api/client";
 import { Empty } from "../../parts/Desk";
+import { sayMark } from "../../parts/marks";
 import { StateMark } from "../../parts/StateMark";
 import { PlainTable } from "../../parts/table/PlainTable";
 import { sayMoment } from "../../parts/words";
@@ -39,7 +40,7 @@ export function CameBack(props: {
           by: (a) => a.own.score,
           cell: (a) => (
             <StateMark mark="done">
-              {a.own.score == null ? "no mark" : `${a.own.score}${a.points != null ? ` of ${a.points}` : ""}`}
+              {a.own.score == null ? "no mark" : sayMark(a.own.score, a.points, a.scheme)}
             </StateMark>
           ),
         },

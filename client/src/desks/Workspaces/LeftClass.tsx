@@ -3,6 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
 import { Desk, Empty } from "../../parts/Desk";
+import { sayMark } from "../../parts/marks";
 import { HandedThing } from "../../parts/HandedThing";
 import { Problem } from "../../parts/Problem";
 import { sayMoment } from "../../parts/words";
@@ -32,7 +33,7 @@ export function LeftClass({ id }: { id: number }) {
             {w.assignment}
           </Typography>
           <Typography>
-            {w.work.score != null && `${w.work.score}${w.points == null ? "" : ` of ${w.points}`}, `}
+            {w.work.score != null && `${sayMark(w.work.score, w.points, w.scheme)}, `}
             {w.work.returnedAt && `returned ${sayMoment(w.work.returnedAt)}`}
           </Typography>
           {w.work.files.map((f) => (

@@ -5,13 +5,12 @@ import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { api, take, type Schemas } from "../../../api/client";
 import { useAct } from "../../../api/useAct";
 import { Behind } from "../../../parts/Behind";
+import { keptOf, sayMark } from "../../../parts/marks";
 import { Problem } from "../../../parts/Problem";
-import { typedNumber } from "../../../parts/typedNumber";
 import { useDraft } from "../../../parts/useDraft";
 import { useVersioned } from "../../../parts/useVersioned";
 import { sayMoment } from "../../../parts/words";
-import { MarkScale } from "./MarkScale";
-import { stepped } from "./marking";
+import { MarkInput, readMark } from "./MarkInput";
 
 /** The mark of the piece in view, what is said about it, and on to the next: with the keys alone. */
 export function JudgeForm(props: {
@@ -23,19 +22,17 @@ export function JudgeForm(props: {
   onDone: (done: string) => void;
 }) {
   const { classId, work: w } = props;
-  const score = useVersioned(`score:${w.id}`, w.version, w.score?.toString() ?? "");
+  const scheme = w.scheme ?? null;
+  const stands = scheme && scheme.criteria.length > 0 ? keptOf(w.chosen ?? []) : (w.score?.toString() ?? "");
+  const score = useVersioned(`score:${w.id}`, w.version, stands);
   const comment = useDraft(`comment:${w.id}`, "");
   const field = useRef<HTMLInputElement>(null);
-  const typed = typedNumber(score.draft);
+  const points = w.points ?? null;
+  const { score: typed, chosen, wrong } = readMark(score.draft, points, scheme);
   const [anew, setAnew] = useState(w.draft);
   const held = w.heldBy === "Teacher" || anew;
-  const changed = typed !== (w.score ?? null);
-  const points = w.points ?? null;
-  const wrong = Number.isNaN(typed)
-    ? `“${score.draft.trim()}” is no number.`
-    : points !== null && typed !== null && (typed < 0 || typed > points)
-      ? `From 0 to ${points}.`
-      : null;
+  const changed = chosen ? score.draft !== stands : typed !== (w.score ?? null);
+  const say = (mark: number) => sayMark(mark, points, scheme);
   const empty = !changed && comment.draft.trim() === "";
   const first = w.studentName.split(" ")[0]!;
   const judge = useAct(
@@ -44,7 +41,8 @@ export function JudgeForm(props: {
         api.POST("/api/classes/{classId}/work/{workId}/judgement", {
           params: { path: { classId, workId: w.id } },
           body: {
-            score: typed,
+            score: chosen ? null : typed,
+            chosen,
             comment: comment.draft || null,
             return: back,
             unmarkedToo: back,
@@ -56,13 +54,13 @@ export function JudgeForm(props: {
     (_, back) => {
       score.drop();
       comment.drop();
-      const mark = typed === null ? "without a mark" : `with ${typed} of ${points}`;
+      const mark = typed === null ? "without a mark" : `with ${say(typed)}`;
       props.onDone(
         back
           ? `Returned to ${w.studentName} ${mark}.`
           : typed === null
             ? `Kept for ${w.studentName}.`
-            : `${w.studentName}: ${typed} of ${points}, a draft.`,
+            : `${w.studentName}: ${say(typed)}, a draft.`,
       );
     },
   );
@@ -81,13 +79,6 @@ export function JudgeForm(props: {
       e.preventDefault();
       // Returned without a mark it is only by the button that says so.
       if (points === null || typed !== null) send(true);
-    } else if (
-      e.target === field.current &&
-      points !== null &&
-      (e.key === "ArrowUp" || e.key === "ArrowDown")
-    ) {
-      e.preventDefault();
-      score.change(String(stepped(typed, e.key === "ArrowUp" ? 1 : -1, points)));
     }
   };
   if (!held)
@@ -98,7 +89,7 @@ export function JudgeForm(props: {
             {w.state === "Working"
               ? "This piece is with its student. What was done on paper can be marked all the same."
               : w.counts != null
-                ? `Returned${w.returnedAt ? ` ${sayMoment(w.returnedAt)}` : ""} with ${w.counts} of ${points}.`
+                ? `Returned${w.returnedAt ? ` ${sayMoment(w.returnedAt)}` : ""} with ${say(w.counts)}.`
                 : `Returned${w.returnedAt ? ` ${sayMoment(w.returnedAt)}` : ""} without a mark.`}
           </Typography>
           {points !== null && (
@@ -120,34 +111,24 @@ export function JudgeForm(props: {
       >
         <div className="judge-mark">
           {points !== null && (
-            <>
-              <TextField
-                inputRef={field}
-                label={`Mark, of ${points}`}
-                value={score.draft}
-                error={wrong !== null}
-                helperText={wrong}
-                onKeyDown={onKeys}
-                onChange={(e) => score.change(e.target.value)}
-                slotProps={{ htmlInput: { inputMode: "decimal", autoComplete: "off", "data-mark": true } }}
-              />
-              <MarkScale
-                points={points}
-                mark={typed}
-                others={props.others}
-                numbers={props.numbers}
-                onMark={(m) => score.change(String(m))}
-              />
-            </>
+            <MarkInput
+              points={points}
+              scheme={scheme}
+              kept={score.draft}
+              onKept={score.change}
+              wrong={wrong}
+              others={props.others}
+              numbers={props.numbers}
+              field={field}
+              onKeys={onKeys}
+            />
           )}
           {w.counts != null && (
-            <Typography variant="body2">
-              Until this one is returned, {w.counts} of {points} counts.
-            </Typography>
+            <Typography variant="body2">Until this one is returned, {say(w.counts)} counts.</Typography>
           )}
           <Behind
             behind={score.behind}
-            theirs={w.score == null ? "There is no mark on it now." : `Its mark is ${w.score} now.`}
+            theirs={w.score == null ? "There is no mark on it now." : `Its mark is ${say(w.score)} now.`}
             onTheirs={score.drop}
             onMine={score.keep}
           />

@@ -14,7 +14,8 @@ export function MarkScale(props: {
   others: readonly Schemas["MarkingPiece"][];
   /** Null where the pieces are of different assignments: those are no population. */
   numbers: Schemas["ScoreNumbers"] | null;
-  onMark: (mark: number) => void;
+  /** Left out where a mark is chosen otherwise: then the drawing is only looked at. */
+  onMark?: (mark: number) => void;
 }) {
   const { points, numbers } = props;
   const dots = dotsOf(props.others, points);
@@ -45,17 +46,19 @@ export function MarkScale(props: {
           </g>
         ))}
       </svg>
-      <input
-        type="range"
-        min={0}
-        max={points}
-        step={points <= 5 ? 0.5 : 1}
-        value={marked ? props.mark! : 0}
-        data-none={!marked || undefined}
-        aria-label="The mark on its scale"
-        aria-valuetext={marked ? `${props.mark} of ${points}` : "no mark yet"}
-        onChange={(e) => props.onMark(Number(e.target.value))}
-      />
+      {props.onMark && (
+        <input
+          type="range"
+          min={0}
+          max={points}
+          step={points <= 5 ? 0.5 : 1}
+          value={marked ? props.mark! : 0}
+          data-none={!marked || undefined}
+          aria-label="The mark on its scale"
+          aria-valuetext={marked ? `${props.mark} of ${points}` : "no mark yet"}
+          onChange={(e) => props.onMark?.(Number(e.target.value))}
+        />
+      )}
       {numbers && (
         <p>
           {numbers.count === 0

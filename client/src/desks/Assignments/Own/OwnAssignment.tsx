@@ -5,7 +5,9 @@ import { useState } from "react";
 import { api, take, type Schemas } from "../../../api/client";
 import { useAct } from "../../../api/useAct";
 import { Attached } from "../../../parts/Attached";
+import { Criteria } from "../../../parts/Criteria";
 import { HandedThing } from "../../../parts/HandedThing";
+import { sayMark, sayMarked } from "../../../parts/marks";
 import { Problem } from "../../../parts/Problem";
 import { StateMark } from "../../../parts/StateMark";
 import { sayDue, sayLate } from "../../../parts/due";
@@ -64,7 +66,7 @@ export function OwnAssignment({
       <Box sx={{ display: "flex", gap: 2, alignItems: "baseline" }}>
         <Typography variant="h3">{a.title}</Typography>
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
-          {[sayDue(a), a.points != null && `${a.points} points`].filter(Boolean).join(", ")}
+          {[sayDue(a), sayMarked(a)].filter(Boolean).join(", ")}
         </Typography>
         <Box sx={{ flex: 1 }} />
         {own?.lateMinutes != null && <StateMark mark="attention">{sayLate(own.lateMinutes)}</StateMark>}
@@ -80,11 +82,12 @@ export function OwnAssignment({
           <StateMark mark="underway">handed in: your teacher holds it</StateMark>
         ) : (
           <StateMark mark="done">
-            returned{own.score != null ? `, ${own.score} of ${a.points}` : ""}
+            returned{own.score != null ? `, ${sayMark(own.score, a.points, a.scheme)}` : ""}
           </StateMark>
         )}
       </Box>
       {a.instructions && <Written text={a.instructions} lines />}
+      {a.scheme && <Criteria scheme={a.scheme} chosen={own?.chosen} />}
       <Attached classId={classId} assignmentId={a.id} things={a.things} />
       {files.map((f) => (
         <div key={f.id}>
@@ -122,12 +125,13 @@ export function OwnAssignment({
         <Turns
           turns={own.turns}
           points={a.points}
+          scheme={a.scheme}
           at={`/api/classes/${classId}/assignments/${a.id}/own-work`}
         />
       )}
       {own && own.score != null && !returned && (
         <Typography variant="body2">
-          Your mark of before, {own.score} of {a.points}, counts until this is returned.
+          Your mark of before, {sayMark(own.score, a.points, a.scheme)}, counts until this is returned.
         </Typography>
       )}
       {own?.comments.map((c) => (

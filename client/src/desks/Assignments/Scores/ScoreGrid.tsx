@@ -178,7 +178,7 @@ function ScoreLine(props: {
               onFocus={() => props.onFocus(n)}
               aria-disabled={of == null || undefined}
               onClick={(e) => of == null && e.preventDefault()}
-              aria-label={`${row.sortName}, ${c.title}: ${sayCell(cell, of == null)}`}
+              aria-label={`${row.sortName}, ${c.title}: ${sayCell(cell, of == null, c)}`}
               data-look={cell?.draft != null ? "draft" : cell?.waits ? "waits" : undefined}
             >
               {cell?.draft != null
@@ -186,7 +186,7 @@ function ScoreLine(props: {
                 : cell?.waits
                   ? `${cell.counts != null ? `${figure(cell.counts)}, ` : ""}to mark`
                   : cell?.counts != null
-                    ? figure(cell.counts)
+                    ? (c.levels.find((l) => l.points === cell.counts)?.name ?? figure(cell.counts))
                     : of == null
                       ? ""
                       : "·"}
@@ -198,11 +198,12 @@ function ScoreLine(props: {
   );
 }
 
-function sayCell(cell: Schemas["ScoreCell"] | undefined, none: boolean): string {
+function sayCell(cell: Schemas["ScoreCell"] | undefined, none: boolean, c: Schemas["ScoreColumn"]): string {
   if (none) return "not set in this section";
   if (!cell) return "nothing yet";
   return [
-    cell.counts != null && `mark ${figure(cell.counts)}`,
+    cell.counts != null &&
+      `mark ${[c.levels.find((l) => l.points === cell.counts)?.name, figure(cell.counts)].filter(Boolean).join(", ")}`,
     cell.draft != null && `draft mark ${figure(cell.draft)}`,
     cell.waits && "to mark",
   ]

@@ -87,6 +87,10 @@ export function sayFault(f: Schemas["ScoreFinding"]): string {
       return `${value} is no number`;
     case "Decimals":
       return `${value} has more than two decimals, or a separator of thousands`;
+    case "OffScale":
+      return `${value} is none of the levels of its scale`;
+    case "ByCriteria":
+      return `${value}, but it is marked by criteria: a sum does not say which levels`;
     case "Range":
       return `${value} is below nothing or over full marks`;
   }

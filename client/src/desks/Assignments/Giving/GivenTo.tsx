@@ -3,7 +3,7 @@ import TextField from "@mui/material/TextField";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Controller, type Control } from "react-hook-form";
-import { api, take } from "../../api/client";
+import { api, take } from "../../../api/client";
 import type { Typed } from "./giving";
 
 /** Whom it is given to: everybody, or groups and students by name. */

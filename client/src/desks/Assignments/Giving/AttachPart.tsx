@@ -4,12 +4,12 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { useController, type Control } from "react-hook-form";
-import { ProblemError, sendFile, type Schemas } from "../../api/client";
-import { Ask } from "../../parts/Ask";
-import { FileButton } from "../../parts/FileButton";
-import { StateMark } from "../../parts/StateMark";
-import { webAddress } from "../../parts/webAddress";
-import { sayBytes } from "../../parts/words";
+import { ProblemError, sendFile, type Schemas } from "../../../api/client";
+import { Ask } from "../../../parts/Ask";
+import { FileButton } from "../../../parts/FileButton";
+import { StateMark } from "../../../parts/StateMark";
+import { webAddress } from "../../../parts/webAddress";
+import { sayBytes } from "../../../parts/words";
 import type { Typed, TypedThing } from "./giving";
 
 /** What belongs to an assignment: files that are sent, links, and things that stand in the class already. */

@@ -6,26 +6,28 @@ import Typography from "@mui/material/Typography";
 import { useMemo, useState } from "react";
 import { Controller, useWatch } from "react-hook-form";
 import { useNavigate, useParams, useSearchParams } from "react-router";
-import { api, take, type Schemas } from "../../api/client";
-import { useWorkspace } from "../../api/queries";
-import { useAct } from "../../api/useAct";
-import { useBegun } from "../../api/useBegun";
-import { ClassBar } from "../../parts/ClassBar";
-import { Desk } from "../../parts/Desk";
-import { pathsOf } from "../../parts/folders/lines";
-import { useRefusal } from "../../parts/form/refusal";
-import { TextPart } from "../../parts/form/TextPart";
-import { WrittenPart } from "../../parts/form/WrittenPart";
-import { useKeptForm } from "../../parts/form/useKeptForm";
-import { siteOf } from "../../parts/HandedThing";
-import { Problem } from "../../parts/Problem";
-import { StateMark } from "../../parts/StateMark";
-import { typedNumber } from "../../parts/typedNumber";
-import { Written } from "../../parts/Written";
-import { sayDue } from "../../parts/due";
-import { count, sayDay } from "../../parts/words";
+import { api, take, type Schemas } from "../../../api/client";
+import { useWorkspace } from "../../../api/queries";
+import { useAct } from "../../../api/useAct";
+import { useBegun } from "../../../api/useBegun";
+import { ClassBar } from "../../../parts/ClassBar";
+import { Desk } from "../../../parts/Desk";
+import { pathsOf } from "../../../parts/folders/lines";
+import { useRefusal } from "../../../parts/form/refusal";
+import { TextPart } from "../../../parts/form/TextPart";
+import { WrittenPart } from "../../../parts/form/WrittenPart";
+import { useKeptForm } from "../../../parts/form/useKeptForm";
+import { siteOf } from "../../../parts/HandedThing";
+import { Criteria } from "../../../parts/Criteria";
+import { sayMarked } from "../../../parts/marks";
+import { Problem } from "../../../parts/Problem";
+import { StateMark } from "../../../parts/StateMark";
+import { Written } from "../../../parts/Written";
+import { sayDue } from "../../../parts/due";
+import { count, sayDay } from "../../../parts/words";
 import { AlsoIn } from "./AlsoIn";
 import { AttachPart } from "./AttachPart";
+import { MarkedPart } from "./MarkedPart";
 import { GivenTo } from "./GivenTo";
 import { GivePreview } from "./GivePreview";
 import "./give.css";
@@ -99,6 +101,13 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
     "alsoIn",
     "things",
   ]);
+  const body = bodyOf(typed, false);
+  const marked = sayMarked({
+    points: body.scheme
+      ? body.scheme.criteria.reduce((sum, c) => sum + Math.max(0, ...c.levels.map((l) => l.points)), 0)
+      : body.points,
+    scheme: body.scheme,
+  });
   const paths = useMemo(() => pathsOf(w.folders), [w.folders]);
   const send = (publish: boolean) =>
     void form.handleSubmit(() => save.mutate({ publish, version: begun(save.error) }))();
@@ -174,17 +183,8 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
           />
           <WrittenPart control={form.control} name="instructions" label="Instructions" />
           <AttachPart w={w} control={form.control} />
+          <MarkedPart control={form.control} />
           <div className="give-line">
-            <TextPart
-              control={form.control}
-              name="points"
-              label="Points (empty for none)"
-              check={(t) =>
-                Number.isNaN(typedNumber(t))
-                  ? `“${t.trim()}” is no number: type one like 20, or leave it empty.`
-                  : undefined
-              }
-            />
             <TextPart
               control={form.control}
               name="dueOn"
@@ -293,9 +293,7 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
           <h2>{typed.title.trim() || "No title yet"}</h2>
           <p className="soft">
             {sayDue({ dueOn: typed.dueOn || null, dueTime: typed.dueTime || null }) || "no date"}
-            {typedNumber(typed.points) !== null &&
-              !Number.isNaN(typedNumber(typed.points)) &&
-              `, ${typed.points.trim()} points`}
+            {marked && `, ${marked}`}
             {typed.dueOn && typed.late === "none" && ", late work is not taken"}
           </p>
           {typed.instructions.trim() === "" ? (
@@ -303,6 +301,7 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
           ) : (
             <Written text={typed.instructions} lines />
           )}
+          {body.scheme && <Criteria scheme={body.scheme} />}
           {typed.things.length > 0 && (
             <ul className="attached" aria-label="Attached, as students see it">
               {typed.things.map((t, n) => (

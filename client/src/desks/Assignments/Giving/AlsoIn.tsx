@@ -3,8 +3,8 @@ import TextField from "@mui/material/TextField";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Controller, type Control } from "react-hook-form";
-import { api, take } from "../../api/client";
-import { stateWords } from "../../parts/words";
+import { api, take } from "../../../api/client";
+import { stateWords } from "../../../parts/words";
 import type { Typed } from "./giving";
 
 /** Other classes that get it in the same act: one's own, and the sections of one's combined rosters. */

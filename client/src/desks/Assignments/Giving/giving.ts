@@ -1,5 +1,6 @@
-import type { Schemas } from "../../api/client";
-import { typedNumber } from "../../parts/typedNumber";
+import type { Schemas } from "../../../api/client";
+import { levelsOf, typedLevels, type TypedLevel } from "../../../parts/LevelLines";
+import { typedNumber } from "../../../parts/typedNumber";
 
 /** How late work is treated, as one chooses it. */
 export type Late = "always" | "days" | "none";
@@ -33,6 +34,34 @@ export interface Typed {
   publishOn: string;
   publishTime: string;
   things: TypedThing[];
+  /** In points, on a scale, or by criteria; what is not chosen is kept as it was typed. */
+  marked: "points" | "scale" | "criteria";
+  scale: Schemas["MarkScheme"] | null;
+  criteria: { name: string; levels: TypedLevel[] }[];
+}
+
+/** A criterion to begin with. */
+export const blankCriterion = (): Typed["criteria"][number] => ({
+  name: "",
+  levels: [
+    { name: "not yet", points: "0", says: "" },
+    { name: "reached", points: "2", says: "" },
+    { name: "well reached", points: "3", says: "" },
+  ],
+});
+
+/** The scheme by which it is marked; null for points. What is no number yet counts nothing until its field says so. */
+export function schemeOf(t: Pick<Typed, "marked" | "scale" | "criteria">): Schemas["MarkScheme"] | null {
+  if (t.marked === "scale") return t.scale;
+  if (t.marked !== "criteria") return null;
+  return {
+    scale: null,
+    levels: [],
+    criteria: t.criteria.map((c) => ({
+      name: c.name.trim(),
+      levels: levelsOf(c.levels),
+    })),
+  };
 }
 
 /** What one begins with. */
@@ -52,6 +81,9 @@ export function blank(w: Schemas["WorkspaceView"]): Typed {
     publishOn: "",
     publishTime: "08:00",
     things: [],
+    marked: "points",
+    scale: null,
+    criteria: [blankCriterion()],
   };
 }
 
@@ -70,6 +102,15 @@ export function typedOf(a: Schemas["AssignmentView"]): Typed {
     alsoIn: [],
     publishOn: a.publishAt?.slice(0, 10) ?? "",
     publishTime: a.publishAt?.slice(11, 16) ?? "08:00",
+    marked: !a.scheme ? "points" : a.scheme.criteria.length > 0 ? "criteria" : "scale",
+    scale: a.scheme && a.scheme.levels.length > 0 ? a.scheme : null,
+    criteria:
+      a.scheme && a.scheme.criteria.length > 0
+        ? a.scheme.criteria.map((c) => ({
+            name: c.name,
+            levels: typedLevels(c.levels),
+          }))
+        : [blankCriterion()],
     things: a.things.map((t) => ({
       id: t.id,
       item: t.item ?? undefined,
@@ -88,7 +129,8 @@ export function bodyOf(t: Typed, publish: boolean): Schemas["NewAssignment"] {
   return {
     title: t.title,
     instructions: t.instructions,
-    points: points === null || Number.isNaN(points) ? null : points,
+    points: t.marked !== "points" || points === null || Number.isNaN(points) ? null : points,
+    scheme: schemeOf(t),
     dueOn: t.dueOn || null,
     dueTime: t.dueTime ? `${t.dueTime.slice(0, 5)}:00` : null,
     lateDays:

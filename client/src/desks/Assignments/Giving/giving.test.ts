@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../../api/client";
 import { bodyOf, typedOf } from "./giving";
 
 const there = {
@@ -24,6 +24,7 @@ describe("an assignment as it is typed", () => {
         title: "Pot",
         instructions: "One.",
         points: 18.5,
+        scheme: null,
         dueOn: "2027-06-04",
         dueTime: "15:30:00",
         lateDays,
@@ -66,6 +67,35 @@ describe("an assignment as it is typed", () => {
       { id: null, upload: null, item: 41, name: "Tides", url: null },
       { id: null, upload: null, item: null, name: "Sea", url: "https://sea.example/" },
     ]);
+  });
+
+  it("is marked on a scale or by criteria, and what was typed of the others is no part of it", () => {
+    const scale = { scale: "Letters", levels: [{ name: "A", points: 4, says: null }], criteria: [] };
+    const on = typedOf({ ...there, scheme: scale });
+    expect(bodyOf(on, false)).toMatchObject({ points: null, scheme: scale });
+    const level = (name: string, points: string, says: string) => ({ name, points, says });
+    const by = {
+      ...typedOf(there),
+      marked: "criteria" as const,
+      criteria: [{ name: " Rim ", levels: [level("wild", "0", ""), level("fine", "2,5", " No wobble. ")] }],
+    };
+    expect(bodyOf(by, false)).toMatchObject({
+      points: null,
+      scheme: {
+        scale: null,
+        levels: [],
+        criteria: [
+          {
+            name: "Rim",
+            levels: [
+              { name: "wild", points: 0, says: null },
+              { name: "fine", points: 2.5, says: "No wobble." },
+            ],
+          },
+        ],
+      },
+    });
+    expect(bodyOf({ ...by, marked: "points" }, false)).toMatchObject({ points: 18.5, scheme: null });
   });
 
   it("is previewed while a figure is half typed", () => {

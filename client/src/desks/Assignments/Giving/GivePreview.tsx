@@ -1,10 +1,10 @@
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
-import { api, take, type Schemas } from "../../api/client";
-import { Problem } from "../../parts/Problem";
-import { StateMark } from "../../parts/StateMark";
-import { count, sayDay, stateWords } from "../../parts/words";
+import { api, take, type Schemas } from "../../../api/client";
+import { Problem } from "../../../parts/Problem";
+import { StateMark } from "../../../parts/StateMark";
+import { count, sayDay, stateWords } from "../../../parts/words";
 import { bodyOf, type Typed } from "./giving";
 
 const because: Record<Schemas["Hindrance"], string> = {
@@ -23,7 +23,7 @@ export function GivePreview(props: { classId: number; typed: Typed; was?: Schema
   // The words of it change nothing here: only whom, where and when.
   const asked = useDeferredValue(
     JSON.stringify({
-      ...bodyOf({ ...props.typed, instructions: "", things: [] }, false),
+      ...bodyOf({ ...props.typed, instructions: "", things: [], marked: "points" }, false),
       title: props.was?.title ?? (props.typed.alsoIn.length > 0 ? props.typed.title : ""),
     }),
   );
