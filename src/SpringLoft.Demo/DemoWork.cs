@@ -34,7 +34,10 @@ internal sealed class DemoWork(Premises premises)
         foreach (var (title, n) in course.Assignments.Select((t, n) => (t, n)))
             Assignment(c, id, course, lead, roster, folders, weeks, title, n, index, state);
 
-        if (state == DemoState.Tidy && index % 3 == 0 && year.First.Year == 2026) Spring(c, id, lead, roster, weeks, start, told: index % 9 == 3);
+        if (state == DemoState.Tidy && index % 3 == 0 && year.First.Year == 2026) {
+            Spring(c, id, lead, roster, weeks, start, told: index % 9 == 3);
+            Speak(c, id, lead, roster, Somewhere(folders, "table", "start"));
+        }
         if (index % 2 == 0 && year.First.Year == 2026) Days(c, id, roster, weeks);
         if (state == DemoState.DraftLeft)
             AssignmentStore.Add(c, id, new AssignmentRow { Title = "Idea for next year", Instructions = "Not ready yet.", MadeAt = DemoYears.At(weeks[^8].Days[0]) }, [start], []);
@@ -106,6 +109,20 @@ internal sealed class DemoWork(Premises premises)
         var day = weeks[^3].Days[1];
         var told = NoticeStore.Add(c, new NoticeRow { AuthorId = lead.Id, Text = "Aprons and boots come home on the **last Friday**. What is left here then goes to the quay sale.", MadeAt = DemoYears.At(day), PostedAt = DemoYears.At(day), PinnedUntil = weeks[^1].Days[^1] }, [(id, null)]);
         foreach (var s in roster.Where((_, i) => i % 5 != 2)) NoticeStore.See(c, s.Id, [told], DemoYears.At(day.PlusDays(1)));
+    }
+
+    // A place to ask for help, and to say each morning that one is there; some have, some have not.
+    private static void Speak(IDbConnection c, ClassId id, Person lead, IReadOnlyList<Person> roster, FolderId folder)
+    {
+        TalkStore.Put(c, id, new() { FolderId = folder, Writers = TalkWriters.Readers, Question = "Are you here, and what do you need?" });
+        var friday = new LocalDate(2027, 6, 4);
+        long Say(Person who, string text, LocalDate day, int minute, long? answers = null) =>
+            TalkStore.Add(c, id, folder, who.Id, text, answers, DemoYears.At(day) + Duration.FromMinutes(minute), day);
+        var asked = Say(roster[1], "Which glue holds on wet wood?", friday, 5);
+        Say(lead, "None of ours. **Dry it first**, over the week-end, then the brown one.", friday, 21, asked);
+        Say(roster[4 % roster.Count], "We tried, it took two days.", friday, 40, asked);
+        TalkStore.Hide(c, Say(roster[3], "Nobody reads this anyway.", friday, 52), DemoYears.At(friday) + Duration.FromMinutes(80), lead.Id, "Said to his face instead.");
+        foreach (var (s, i) in roster.Select((s, i) => (s, i)).Where(x => x.i % 3 == 0)) Say(s, i % 2 == 0 ? "Here. Nothing." : "Here. A pencil, please.", new LocalDate(2027, 6, 7), 2 + i);
     }
 
     private static readonly MarkScheme Sketch = new(null, [],

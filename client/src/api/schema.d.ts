@@ -2740,6 +2740,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/folders/{folderId}/talk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["talk"];
+        put: operations["setTalk"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/talk/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["writeMessage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/talk/messages/{messageId}/hiding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["hideMessage"];
+        delete: operations["showMessage"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/talk/answered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["talkAnswered"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/talk/readers/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setTalkReader"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/talk/quiet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setTalkQuiet"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/roster": {
         parameters: {
             query?: never;
@@ -4879,6 +4975,8 @@ export interface components {
             year: null | number;
             text: null | string;
         };
+        /** @enum {unknown} */
+        CantTalk: "Archived" | "Closed" | "StaffOnly" | "OtherGroup" | "ReadsOnly" | "ClassReadsOnly";
         CarriedDate: {
             assignment: components["schemas"]["AssignmentId"];
             title: string;
@@ -5621,6 +5719,7 @@ export interface components {
             bent: boolean;
             group: null | components["schemas"]["GroupId"];
             members: null | components["schemas"]["GroupMay"];
+            talks: boolean;
         };
         /** @enum {unknown} */
         ForWhom: "Everybody" | "StaffOnly" | "SomeGrades" | "SomeCourses";
@@ -5777,6 +5876,9 @@ export interface components {
         };
         /** @enum {unknown} */
         HeldBy: "Student" | "Teacher";
+        HideBody: {
+            why: null | string;
+        };
         /** @enum {unknown} */
         Hindrance: "Unseen" | "ViewOnly";
         /** @enum {unknown} */
@@ -6213,6 +6315,11 @@ export interface components {
         MergeKind: "Same" | "Mine" | "Theirs" | "Both" | "Conflict";
         /** @enum {unknown} */
         MergeSide: "Mine" | "Theirs" | "Both";
+        MessageBody: {
+            text: null | string;
+            /** Format: int64 */
+            answers: null | number;
+        };
         MoveBody: {
             to: components["schemas"]["ClassId"];
             includeOpen: boolean;
@@ -6772,6 +6879,9 @@ export interface components {
             kind: components["schemas"]["PutKind"];
             folder: string;
             why: string;
+        };
+        ReadsOnlyBody: {
+            only: boolean;
         };
         Refusal: {
             code: string;
@@ -7583,6 +7693,53 @@ export interface components {
             assignments: null | number[];
             items: null | number[];
         };
+        TalkAnswered: {
+            person: components["schemas"]["PersonId"];
+            sortName: string;
+            at: null | components["schemas"]["Instant"];
+        };
+        TalkMessage: {
+            /** Format: int64 */
+            id: number;
+            author: components["schemas"]["PersonId"];
+            name: string;
+            staff: boolean;
+            mine: boolean;
+            text: null | string;
+            /** Format: int64 */
+            answers: null | number;
+            at: components["schemas"]["Instant"];
+            hidden: boolean;
+            hiddenBy: null | string;
+            hiddenWhy: null | string;
+            readsOnly: boolean;
+        };
+        TalkPerson: {
+            id: components["schemas"]["PersonId"];
+            name: string;
+        };
+        TalkSetting: {
+            writers: components["schemas"]["TalkWriters"];
+            group: null | components["schemas"]["GroupId"];
+            question: null | string;
+            closed: boolean;
+            /** Format: int32 */
+            version: number;
+        };
+        TalkView: {
+            setting: null | components["schemas"]["TalkSetting"];
+            groupName: null | string;
+            cantWrite: null | components["schemas"]["CantTalk"];
+            messages: components["schemas"]["TalkMessage"][];
+            /** Format: int32 */
+            earlier: number;
+            asksToday: boolean;
+            answered: boolean;
+            readOnly: components["schemas"]["TalkPerson"][];
+            quiet: boolean;
+        };
+        /** @enum {unknown} */
+        TalkWriters: "Readers" | "Staff" | "Group";
         TeacherChoice: {
             id: components["schemas"]["PersonId"];
             name: string;
@@ -14278,6 +14435,277 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["NoticeReader"][];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    talk: {
+        parameters: {
+            query?: {
+                before?: number;
+            };
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setTalk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TalkSetting"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeMessage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MessageBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    hideMessage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+                messageId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HideBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    showMessage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+                messageId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    talkAnswered: {
+        parameters: {
+            query?: {
+                day?: string;
+            };
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkAnswered"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setTalkReader: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadsOnlyBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setTalkQuiet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadsOnlyBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -63,6 +63,10 @@ internal static class ClassMetadata
             [.. work.Select(w => new[] { Number(w.Id.Value), Number(w.AssignmentId.Value), titles.GetValueOrDefault(w.AssignmentId), User(w.StudentId), w.State.ToString(), WorkFlow.Holder(w.State).ToString(), Number(w.Score), At(w.HandedInAt), At(w.ReturnedAt), Number(w.ReturnedScore), w.ReturnedScore is { } s ? schemes.GetValueOrDefault(w.AssignmentId)?.NameOf(s) : null, w.Chosen, w.ReturnedChosen })]);
         yield return ("comments", ["work", "author", "text", "at"],
             [.. WorkStore.CommentsOfClass(c, k.Id).OrderBy(g => g.Key.Value).SelectMany(g => g).Select(m => new[] { Number(m.WorkId.Value), m.Author, m.Text, At(m.At) })]);
+        yield return ("talk", ["folder", "writers", "group", "question", "closed"],
+            [.. TalkStore.OfClass(c, k.Id).Select(t => new[] { Number(t.FolderId.Value), t.Writers.ToString(), t.GroupId is { } g ? groups.FirstOrDefault(x => x.Id == g)?.Name : null, t.Question, At(t.ClosedAt) })]);
+        yield return ("messages", ["message", "folder", "author", "userName", "text", "answers", "at", "day", "hidden", "hiddenBy", "hiddenWhy"],
+            [.. TalkStore.AllOf(c, k.Id).Select(m => new[] { Number(m.Id), Number(m.FolderId.Value), m.Author, User(m.AuthorId), m.Text, Number(m.Answers), At(m.At), Day(m.Day), At(m.HiddenAt), m.HiddenBy, m.HiddenWhy })]);
         yield return ("notices", ["author", "text", "posted", "group", "changed", "withdrawn"],
             [.. NoticeStore.OfClass(c, k.Id).Select(n => new[] { n.Author, n.Text, At(n.PostedAt), n.GroupId is { } g ? Number(g.Value) : null, At(n.ChangedAt), At(n.WithdrawnAt) })]);
     }

@@ -32,7 +32,7 @@ public sealed class PackageIntake(Premises premises)
     private static readonly string[] Tables = ["class", "roster", "folders", "groups", "items", "assignments", "marks", "comments", "notices"];
 
     // Packages that were written before these were do not have them.
-    private static readonly string[] Later = ["attached"];
+    private static readonly string[] Later = ["attached", "talk", "messages"];
 
     /// <summary>Checks a package and says what it holds; with <paramref name="apply"/> takes it in.</summary>
     /// <exception cref="RefusedException"><c>package-wrong</c>: not a package of this kind, or something in it is not as it was written; nothing is taken in.</exception>
@@ -108,6 +108,7 @@ public sealed class PackageIntake(Premises premises)
             Items(id, folders, Who);
             var assignments = Assignments(id, folders, people);
             Work(id, assignments, people, Who);
+            Talk(id, folders, groups, Who);
             // What was withdrawn, or never posted, was told to nobody.
             foreach (var n in tables["notices"].Where(n => At(n, "withdrawn") is null && At(n, "posted") is not null))
                 NoticeStore.Add(c, new NoticeRow { AuthorId = by.Id, Text = $"{n.GetValueOrDefault("author")}: {Text(n, "text")}", MadeAt = now, PostedAt = At(n, "posted"), ChangedAt = At(n, "changed") }, [(id, null)]);
@@ -241,6 +242,20 @@ public sealed class PackageIntake(Premises premises)
             var byName = tables["roster"].GroupBy(r => new PersonName(Text(r, "givenName"), Text(r, "familyName")).Display).ToDictionary(g => g.Key, g => Text(g.First(), "userName"));
             foreach (var m in tables["comments"].Where(m => made.ContainsKey(Text(m, "work"))))
                 WorkStore.AddComment(c, made[Text(m, "work")], who(byName.GetValueOrDefault(m.GetValueOrDefault("author") ?? "")), Text(m, "text"), At(m, "at") ?? now);
+        }
+
+        private void Talk(ClassId id, Dictionary<string, FolderId> folders, Dictionary<string, GroupId> groups, Func<string?, PersonId> who)
+        {
+            foreach (var t in tables.GetValueOrDefault("talk", []).Where(t => folders.ContainsKey(Text(t, "folder"))))
+                TalkStore.Put(c, id, new() { FolderId = folders[Text(t, "folder")], Writers = Enum.TryParse<TalkWriters>(Text(t, "writers"), out var w) ? w : TalkWriters.Staff, GroupId = groups.TryGetValue(Text(t, "group"), out var g) ? g : null, Question = t.GetValueOrDefault("question"), ClosedAt = At(t, "closed") });
+            var made = new Dictionary<string, long>();
+            foreach (var m in tables.GetValueOrDefault("messages", []).Where(m => folders.ContainsKey(Text(m, "folder"))))
+            {
+                var at = At(m, "at") ?? now;
+                var day = m.GetValueOrDefault("day") is { } d && LocalDatePattern.Iso.Parse(d) is { Success: true } parsed ? parsed.Value : at.InUtc().Date;
+                var message = made[Text(m, "message")] = TalkStore.Add(c, id, folders[Text(m, "folder")], who(m.GetValueOrDefault("userName")), Text(m, "text"), made.TryGetValue(Text(m, "answers"), out var a) ? a : null, at, day);
+                if (At(m, "hidden") is { } hidden) TalkStore.Hide(c, message, hidden, by.Id, $"{m.GetValueOrDefault("hiddenBy")}: {m.GetValueOrDefault("hiddenWhy")}");
+            }
         }
 
         // What is no scheme by which anybody could mark is refused like anything else that is not as it was written.

@@ -31,6 +31,8 @@ public sealed class PersonData(Premises premises)
         ["work_file"] = "Files of work",
         ["work_comment"] = "Written about work",
         ["notice"] = "Notices written",
+        ["talk_message"] = "Written in places to talk",
+        ["talk_reader"] = "Reads only in talk",
         ["activity"] = "Activity, by day",
         ["notice_seen"] = "Notices seen",
         ["score_import"] = "Scores taken in",

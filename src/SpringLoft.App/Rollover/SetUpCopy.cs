@@ -1,6 +1,7 @@
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.Plans;
 using SpringLoft.Core.Rollover;
+using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Assignments;
 using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Workspaces;
@@ -29,6 +30,9 @@ internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> F
         var (folders, count) = p.CopyFolders(c, made, standing);
         p.CopyItems(c, made, folders, standing.Count > 0, now);
         p.CopyAssignments(c, made, folders, now);
+        // Places to talk come open and empty; who of a group writes is said anew.
+        foreach (var t in TalkStore.OfClass(c, p.From.Class).Where(t => folders.ContainsKey(t.FolderId)))
+            TalkStore.Put(c, made, t with { FolderId = folders[t.FolderId], ClosedAt = null, Version = 0, GroupId = null, Writers = t.Writers == TalkWriters.Group ? TalkWriters.Staff : t.Writers });
         return count;
     }
 

@@ -40,9 +40,10 @@ public sealed class Workspace(Premises premises)
         var staff = at.Standing >= Standing.CoTeacher;
         var names = RosterStore.Members(c, id).ToDictionary(m => m.PersonId, m => m.Name.Display);
 
+        var talks = TalkStore.OfClass(c, id).Select(t => t.FolderId).ToHashSet();
         var seen = folders.Select(f => (f, right: access.Of(f.Id))).Where(x => x.right.Right > Right.None)
             .Select(x => new FolderView(x.f.Id, x.f.ParentId, x.f.Name, x.f.Rule, x.right.Right,
-                x.f.StudentId is { } s ? names.GetValueOrDefault(s) : null, x.f.StudentId == who, x.right.Steps, x.f.Version, x.f.GivenName is not null && (x.f.GivenName != x.f.Name || x.f.GivenRule != x.f.Rule), x.f.GroupId, x.f.Fact.Members)).ToList();
+                x.f.StudentId is { } s ? names.GetValueOrDefault(s) : null, x.f.StudentId == who, x.right.Steps, x.f.Version, x.f.GivenName is not null && (x.f.GivenName != x.f.Name || x.f.GivenRule != x.f.Rule), x.f.GroupId, x.f.Fact.Members, talks.Contains(x.f.Id))).ToList();
         var visible = seen.Select(f => f.Id).ToHashSet();
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
         var items = ItemStore.OfClass(c, id).Where(i => access.OfThing(filings[i.Id]) > Right.None)

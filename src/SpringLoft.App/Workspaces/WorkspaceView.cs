@@ -19,8 +19,9 @@ public sealed record ClassHead(
 /// <summary>A folder that the asker sees.</summary>
 /// <param name="Why">Each step that led to the right.</param>
 /// <param name="Group">Whose folder it is, and what its <paramref name="Members"/> may do, for one per group.</param>
+/// <param name="Talks">Is it a place to talk?</param>
 /// <param name="Bent">True if its name or rule differs from what the plan gave it.</param>
-public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, FolderRule Rule, Right Right, string? OwnOf, bool Mine, IReadOnlyList<string> Why, int Version, bool Bent, GroupId? Group, GroupMay? Members);
+public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, FolderRule Rule, Right Right, string? OwnOf, bool Mine, IReadOnlyList<string> Why, int Version, bool Bent, GroupId? Group, GroupMay? Members, bool Talks);
 
 /// <summary>An item that the asker sees.</summary>
 /// <param name="Size">In bytes; null for a link.</param>

@@ -67,7 +67,7 @@ internal static class YearEndpoints
         api.MapGet("/audit/check", (AuditTrail trail) => trail.Check()).WithName("checkAudit").Needs(Act.SeeAudit);
     }
 
-    private static LocalDate? Day(string? text) => string.IsNullOrEmpty(text) ? null : LocalDatePattern.Iso.Parse(text) is { Success: true } day ? day.Value
+    internal static LocalDate? Day(string? text) => string.IsNullOrEmpty(text) ? null : LocalDatePattern.Iso.Parse(text) is { Success: true } day ? day.Value
         : throw new RefusedException("bad-request", $"“{text}” is no day.", "Write it like 2027-06-07.", "day");
 
     private static YearId? Id(long? year) => year is { } y ? new YearId(y) : null;

@@ -228,7 +228,7 @@ public static class DeliveredStore
         foreach (var id in folders.OrderDescending())
             if (c.Execute(
                 """
-                DELETE FROM folder WHERE id = @id AND NOT EXISTS (SELECT 1 FROM filing WHERE folder_id = @id) AND NOT EXISTS (SELECT 1 FROM assignment_filing WHERE folder_id = @id)
+                DELETE FROM folder WHERE id = @id AND NOT EXISTS (SELECT 1 FROM filing WHERE folder_id = @id) AND NOT EXISTS (SELECT 1 FROM assignment_filing WHERE folder_id = @id) AND NOT EXISTS (SELECT 1 FROM talk WHERE folder_id = @id)
                   AND NOT EXISTS (SELECT 1 FROM folder f WHERE f.parent_id = @id)
                 """, new { id }) == 0 && c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM folder WHERE id = @id)", new { id })) stay++;
         return stay;

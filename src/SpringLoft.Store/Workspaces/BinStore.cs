@@ -91,7 +91,9 @@ public static class BinStore
             """, new { id, Deepest }).ToList();
         foreach (var folder in inside)
         {
-            if (c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM folder WHERE parent_id = @folder)", new { folder })) continue;
+            // What people wrote in it is kept: it goes with the class.
+            if (c.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM folder WHERE parent_id = @folder) OR EXISTS (SELECT 1 FROM talk_message WHERE folder_id = @folder)", new { folder })) continue;
+            c.Execute("DELETE FROM talk WHERE folder_id = @folder", new { folder });
             c.Execute("DELETE FROM filing WHERE folder_id = @folder", new { folder });
             c.Execute("DELETE FROM assignment_filing WHERE folder_id = @folder", new { folder });
             c.Execute("DELETE FROM folder WHERE id = @folder", new { folder });

@@ -17,6 +17,8 @@ public static class ClassRemoval
         ("work_file", "work_id", "work"), ("work_comment", "work_id", "work"), ("work", "assignment_id", "assignment"), ("work", "class_id", "class"),
         ("assignment_filing", "assignment_id", "assignment"), ("assignment_filing", "folder_id", "folder"), ("assignment_given", "assignment_id", "assignment"),
         ("assignment_thing", "assignment_id", "assignment"), ("assignment_thing", "item_id", "item"), ("assignment_upload", "class_id", "class"), ("assignment", "class_id", "class"),
+        ("talk_message", "answers", "talk_message"), ("talk_message", "folder_id", "folder"), ("talk_message", "class_id", "class"), ("talk", "group_id", "class_group"), ("talk", "folder_id", "folder"), ("talk", "class_id", "class"),
+        ("talk_reader", "class_id", "class"), ("talk_quiet", "class_id", "class"),
         ("item", "class_id", "class"), ("folder", "parent_id", "folder"), ("folder", "group_id", "class_group"), ("folder", "class_id", "class"),
         ("group_member", "group_id", "class_group"), ("class_group", "class_id", "class"),
         ("shelf_thing", "shelf_id", "shelf"), ("shelf_visit", "shelf_id", "shelf"), ("shelf", "class_id", "class"),
@@ -59,7 +61,7 @@ public static class ClassRemoval
               EXISTS (SELECT 1 FROM member WHERE class_id = @id AND role <> 'Student' AND joined_at <> @madeAt) AS people,
               EXISTS (SELECT 1 FROM item WHERE class_id = @id AND (added_at <> @madeAt OR version > 1)) AS things,
               EXISTS (SELECT 1 FROM assignment WHERE class_id = @id AND (made_at <> @madeAt OR version > 1)) AS assignments,
-              EXISTS (SELECT 1 FROM notice_class WHERE class_id = @id) AS notices,
+              EXISTS (SELECT 1 FROM notice_class WHERE class_id = @id) OR EXISTS (SELECT 1 FROM talk_message WHERE class_id = @id) AS notices,
               EXISTS (SELECT 1 FROM class_group g WHERE g.class_id = @id AND (EXISTS (SELECT 1 FROM group_member m WHERE m.group_id = g.id) OR (SELECT rolled_from FROM class WHERE id = @id) IS NULL)) AS groups,
               EXISTS (SELECT 1 FROM shelf WHERE class_id = @id) AS shelf,
               EXISTS (SELECT 1 FROM class WHERE rolled_from = @id) AS made_into

@@ -13,6 +13,7 @@ import { draftOf, undoable, type Undoable } from "./folderDraft";
 import { FolderForm } from "./FolderForm";
 import { FolderSight } from "./FolderSight";
 import { GiveOut } from "./GiveOut";
+import { TalkSettings } from "./Talk/TalkSettings";
 import { giveWords } from "./ThingActs";
 
 type Folder = Schemas["FolderView"];
@@ -25,7 +26,7 @@ export function FolderActs(props: {
   onChanged: (u: Undoable) => void;
 }) {
   const { workspace: w, folder } = props;
-  const [asking, setAsking] = useState<"change" | "make" | "sight" | "bin" | "give" | null>(null);
+  const [asking, setAsking] = useState<"change" | "make" | "sight" | "bin" | "give" | "talk" | null>(null);
   const path = { params: { path: { classId: w.head.id, folderId: folder.id } } };
   const siblings = w.folders.filter((f) => f.parent === folder.parent);
   const place = siblings.findIndex((f) => f.id === folder.id);
@@ -77,11 +78,22 @@ export function FolderActs(props: {
         <Button component="a" href={`/api/classes/${w.head.id}/folders/${folder.id}/zip`} download>
           Download as zip
         </Button>
+        {!folder.talks && w.head.kind === "Class" && (
+          <Button onClick={() => setAsking("talk")}>Talk here…</Button>
+        )}
         <Button color="inherit" onClick={() => setAsking("bin")}>
           Bin…
         </Button>
       </Box>
       <Problem error={order.error ?? keep.error} />
+      {asking === "talk" && (
+        <TalkSettings
+          classId={w.head.id}
+          folderId={folder.id}
+          groups={w.groups}
+          onClose={() => setAsking(null)}
+        />
+      )}
       {asking === "change" && (
         <FolderForm
           w={w}

@@ -14,6 +14,7 @@ import { DropFiles } from "../../parts/DropFiles";
 import { useInSight } from "../../parts/useInSight";
 import { useYearOf } from "../../parts/yearShown";
 import { FolderTree } from "../../parts/folders/FolderTree";
+import { later } from "../../parts/later";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { ThingTable } from "../../parts/ThingTable";
@@ -26,6 +27,8 @@ import { LeftClass } from "./LeftClass";
 import { PageDesk, PageForm } from "./PageDesk";
 import { ThingActs } from "./ThingActs";
 import { UsedThings } from "./ThingsUsed";
+
+const TalkPlace = later(() => import("./Talk/TalkPlace"), "TalkPlace");
 
 /** A class as its student sees it: folders at the left, what stands in them, and one's own work. */
 export function StudentClass() {
@@ -335,7 +338,7 @@ function FolderContent({
         <>
           <DropFiles to={`/api/classes/${w.head.id}/folders/${folder.id}/files`} label="Add files…">
             {list ||
-              (assignments.length === 0 && (
+              (assignments.length === 0 && !folder.talks && (
                 <Empty title="Nothing in here yet.">You may add files here.</Empty>
               ))}
           </DropFiles>
@@ -345,9 +348,19 @@ function FolderContent({
         </>
       ) : (
         list ||
-        (assignments.length === 0 && (
+        (assignments.length === 0 && !folder.talks && (
           <Empty title="Nothing in here yet.">Your teacher puts things here.</Empty>
         ))
+      )}
+      {folder.talks && (
+        <TalkPlace
+          key={folder.id}
+          classId={w.head.id}
+          folderId={folder.id}
+          groups={[]}
+          staff={false}
+          shut={shut}
+        />
       )}
     </Box>
   );

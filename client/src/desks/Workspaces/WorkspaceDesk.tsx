@@ -26,6 +26,7 @@ import { FileAway } from "./FileAway";
 import { FolderActs } from "./FolderActs";
 import { draftOf, undoable, type Undoable } from "./folderDraft";
 import { FolderForm } from "./FolderForm";
+import { TalkPlace } from "./Talk/TalkPlace";
 import { PageDesk, PageForm } from "./PageDesk";
 import { ThingActs } from "./ThingActs";
 import { useBringBack, type InBin } from "./bringBack";
@@ -307,6 +308,16 @@ function FolderView({
             </Button>
           </Box>
         </>
+      )}
+      {folder.talks && (
+        <TalkPlace
+          key={folder.id}
+          classId={id}
+          folderId={folder.id}
+          groups={workspace.groups}
+          staff
+          shut={shut}
+        />
       )}
       {adding === "link" && <AddLink classId={id} folderId={folder.id} onClose={() => setAdding(null)} />}
     </Box>
