@@ -184,7 +184,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
         private readonly string school;
         private readonly Instant at;
         private readonly ILookup<PersonId, ClassId> places;
-        private readonly Dictionary<ClassId, (ClassRow Class, StudentContents Contents, ILookup<PersonId, WorkRow> Work, Dictionary<AssignmentId, AssignmentRow> Assignments, ILookup<WorkId, CommentRow> Comments)> classes = [];
+        private readonly Dictionary<ClassId, (ClassRow Class, StudentContents Contents, ILookup<PersonId, WorkRow> Work, Dictionary<AssignmentId, AssignmentRow> Assignments, ILookup<WorkId, CommentRow> Comments, ILookup<PersonId, (LocalDate, string, string)> Wrote)> classes = [];
 
         internal Making(IDbConnection c, Premises premises, YearId year, Instant at)
         {
@@ -195,7 +195,13 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             leaverDays = Store.School.RulesStore.Get(c).Rules.LeaverDays;
             places = TakeHomeStore.Places(c, year).ToLookup(p => p.Person, p => p.Class);
             foreach (var id in places.SelectMany(g => g).Distinct())
-                classes[id] = (ClassStore.Find(c, id)!, StudentContents.Load(c, id), WorkStore.OfClass(c, id).ToLookup(w => w.StudentId), AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id), WorkStore.CommentsOfClass(c, id));
+                classes[id] = (ClassStore.Find(c, id)!, StudentContents.Load(c, id), WorkStore.OfClass(c, id).ToLookup(w => w.StudentId), AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id), WorkStore.CommentsOfClass(c, id), Wrote(c, id));
+        }
+
+        private static ILookup<PersonId, (LocalDate, string, string)> Wrote(IDbConnection c, ClassId id)
+        {
+            var places = FolderStore.OfClass(c, id).ToDictionary(f => f.Id, f => f.Name);
+            return TalkStore.AllOf(c, id).ToLookup(m => m.AuthorId, m => (m.Day, places.GetValueOrDefault(m.FolderId, ""), m.Text));
         }
 
         internal (TakeHomeRow? Row, StoredFile? File, IReadOnlyList<string> Holds) Make(PersonId student, FileBatch batch, CancellationToken stop)
@@ -205,10 +211,10 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             var pages = new List<PageClass>();
             foreach (var id in places[student])
             {
-                var (k, contents, work, assignments, comments) = classes[id];
+                var (k, contents, work, assignments, comments, wrote) = classes[id];
                 var own = contents.Of(student);
                 var laid = PackageLayout.TakeHome(k.Name, own.Folders, own.Items, own.Work);
-                if (laid.Count == 0) continue;
+                if (laid.Count == 0 && !wrote[student].Any()) continue;
                 files.AddRange(laid);
                 // Work is laid out first, a piece after the other.
                 var next = 0;
@@ -219,10 +225,10 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
                     next += x.First.Files.Count;
                     return Told(x.Second, assignments[x.Second.AssignmentId], comments, mine);
                 }).ToList();
-                pages.Add(new(k.Name, k.TeacherShown, told, [.. laid.Skip(next).Select(f => (f.File.Name, f.Path))]));
+                pages.Add(new(k.Name, k.TeacherShown, told, [.. laid.Skip(next).Select(f => (f.File.Name, f.Path))]) { Wrote = [.. wrote[student]] });
             }
             var before = KeptBefore(student, files);
-            if (files.Count + before.Count == 0) return (null, null, []);
+            if (files.Count + before.Count + pages.Count == 0) return (null, null, []);
             if (before.Count > 0) pages.Add(new("Kept from a take-home of before", "", [], [.. before.Select(f => (f.Path.Split('/')[^1], f.Path))]));
             var page = TakeHomePage.Write(person.Name.Display, school, year.Year.Label, premises.Clock.DateOf(at), pages);
             var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile("index.html", at, () => new MemoryStream(page)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), .. before.Select(f => new ZipFile(f.Path, at, f.Open))], null, stop), inManifests: false);
@@ -254,6 +260,9 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             var back = w.State == WorkState.Returned;
             string Number(decimal d) => d.ToString("0.##", CultureInfo.InvariantCulture);
             var mark = back && w.ReturnedScore is { } s ? a.Points is { } p ? a.Scheme?.NameOf(s) is { } level ? $"{level} ({Number(s)} of {Number(p)})" : $"{Number(s)} of {Number(p)}" : Number(s) : null;
+            // By criteria it says which level of each was reached.
+            if (mark is not null && a.Scheme is { ByCriteria: true } by && MarkScheme.ReadChosen(w.ReturnedChosen) is { } chosen && by.ScoreOf(chosen) is not null)
+                mark += $": {string.Join(", ", chosen.Zip(by.Criteria).Select(x => $"{x.Second.Name} “{x.Second.Levels[x.First].Name}”"))}";
             return new(a.Title, w.State switch { WorkState.Returned => "returned", WorkState.HandedIn => "handed in, not returned yet", _ => "begun, never handed in" }, mark,
                 back ? [.. comments[w.Id].Select(m => (m.Author, m.Text))] : [], files);
         }

@@ -158,7 +158,9 @@ public sealed class Talking(Premises premises)
 
     private static bool IsSchoolDay(IDbConnection c, ClassAndPlace at, LocalDate day) => SchoolWeeks.IsSchoolDay(YearStore.All(c).First(y => y.Id == at.Class.YearId).Year, day);
 
-    private static RefusedException Shut(CantTalk why) => new("talk-shut", why switch
+    private static RefusedException Shut(CantTalk why) => new("talk-shut", $"{Said(why)}", "What you typed is not sent. Ask your teacher.", "text");
+
+    private static string Said(CantTalk why) => why switch
     {
         CantTalk.Archived => "The class is archived: nobody writes in it any more.",
         CantTalk.Closed => "This place is closed.",
@@ -166,5 +168,5 @@ public sealed class Talking(Premises premises)
         CantTalk.OtherGroup => "Only one group writes here, and you are not in it.",
         CantTalk.ReadsOnly => "You are set to read only.",
         _ => "For now the class only reads here.",
-    }, "What you typed is not sent. Ask your teacher.", "text");
+    };
 }

@@ -80,7 +80,7 @@ public sealed record MarkScheme(string? Scale, IReadOnlyList<MarkLevel> Levels, 
             }
         }
 
-        RefusedException Wrong(string what, string mend) => new RefusedException("scheme-wrong", what, mend, field);
+        RefusedException Wrong(string what, string mend) => new("scheme-wrong", $"{what}", mend, field);
         static string? Twice(IEnumerable<string> names) => names.GroupBy(n => SafeName.Key(n.Trim()), StringComparer.Ordinal).FirstOrDefault(g => g.Count() > 1)?.First();
     }
 

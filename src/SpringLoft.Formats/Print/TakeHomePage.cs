@@ -13,7 +13,11 @@ public sealed record PageWork(string Title, string State, string? Mark, IReadOnl
 
 /// <summary>A class on the index page.</summary>
 /// <param name="Others">Files of own folders and what the student added.</param>
-public sealed record PageClass(string Name, string Teacher, IReadOnlyList<PageWork> Work, IReadOnlyList<(string Name, string Path)> Others);
+public sealed record PageClass(string Name, string Teacher, IReadOnlyList<PageWork> Work, IReadOnlyList<(string Name, string Path)> Others)
+{
+    /// <summary>What the student wrote in places to talk, the oldest first.</summary>
+    public IReadOnlyList<(LocalDate Day, string Place, string Text)> Wrote { get; init; } = [];
+}
 
 /// <summary>The page at the top of a take-home: plain HTML that opens from the disk without a network, script or font from elsewhere.</summary>
 public static class TakeHomePage
@@ -45,6 +49,8 @@ public static class TakeHomePage
             }
             if (k.Others.Count > 0) h.Append("<h3>Own folder and what you added</h3>\n");
             Files(h, k.Others);
+            if (k.Wrote.Count > 0) h.Append("<h3>What you wrote in talk</h3>\n");
+            foreach (var (day, place, text) in k.Wrote) h.Append(CultureInfo.InvariantCulture, $"<blockquote><p>{E(text)}</p><p class=\"soft\">{E(place)}, {day:d MMMM uuuu}</p></blockquote>\n");
         }
         h.Append("</body></html>\n");
         return Encoding.UTF8.GetBytes(h.ToString());

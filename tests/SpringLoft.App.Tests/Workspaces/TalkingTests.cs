@@ -156,4 +156,19 @@ public class TalkingTests : SchoolTest
         school.Premises.Db.Write(c => BinStore.RemoveFolder(c, papers));
         school.Read(c => TalkStore.AllOf(c, school.Class)).Count.ShouldBe(1);
     }
+
+    [Fact]
+    public void What_somebody_wrote_goes_home_with_them_and_nobody_elses_words()
+    {
+        Say(school.Umi, "my own words");
+        Say(school.Rúna, "other words");
+        var run = school.TakeHomes.Begin(school.Coordinator, school.Years[0].Id, null);
+        school.TakeHomes.Go(run, CancellationToken.None);
+        using var content = school.TakeHomes.OpenMine(school.Umi, school.Years[0].Id).Content;
+        using var zip = new System.IO.Compression.ZipArchive(content);
+        using var page = new StreamReader(zip.GetEntry("index.html")!.Open());
+        var text = page.ReadToEnd();
+        text.ShouldContain("my own words");
+        text.ShouldNotContain("other words");
+    }
 }
