@@ -14,7 +14,7 @@ namespace SpringLoft.App.Assignments;
 /// <param name="LateDays">Days after that day on which late work is taken; 0 for none, null for as long as the class is open.</param>
 /// <param name="PublishAt">By the school's clock: when a draft is published by itself; null for by hand.</param>
 /// <param name="Folders">Where it is filed; one at the least.</param>
-/// <param name="Students">Whom it is given to; empty for the whole class.</param>
+/// <param name="Students">Whom it is given to; empty for the whole class. In a change null leaves it as it is.</param>
 /// <param name="Scheme">How it is marked, where that is not in plain points; then its full marks are the points.</param>
 /// <param name="Things">What is attached, in that order; null leaves it as it is.</param>
 /// <param name="AlsoIn">Other classes that get the same in this act, each to its whole roster; only when it is made.</param>
@@ -90,12 +90,13 @@ public sealed class Assigning(Premises premises)
             // Words may be mended at any time; what marks were counted by may not.
             if (marked.Count > 0 && (a.Scheme is not null || n.Scheme is not null) && !(a.Scheme is { } before && n.Scheme is { } after && before.CountsAs(after)))
                 throw new RefusedException("scheme-in-use", $"{marked.Count} pieces are marked as it was: with other levels or points their marks would mean something else.", "Change the words alone, or give a new assignment.", "scheme");
-            var best = marked.Max(w => w.Score);
+            var best = marked.SelectMany(w => new[] { w.Score, w.ReturnedScore }).Max();
             if (n.Full is { } points && best > points)
                 throw new RefusedException("points-below-mark", $"A mark of {best} was given already.", $"Keep full marks at {best} or more.", "points");
             var likes = InStep.Free(c, by, a);
             if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
             AssignmentStore.FileIn(c, assignment, folders);
+            if (n.Students is { } to) GiveTo(c, id, a, to, likes.Count > 0);
             if (n.Things is { } things) AttachedStore.Set(c, assignment, Attaching.Rows(c, by, id, assignment, things));
             if (a.PublishedAt is null) AssignmentStore.PublishAt(c, assignment, Moment(n, at));
             Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", assignment.Value, id, title));
@@ -111,6 +112,19 @@ public sealed class Assigning(Premises premises)
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null && (given.Count == 0 || given.Contains(m.PersonId))).ToList();
             return new MadeAssignment(assignment, Blind(c, at, there, folders, roster), [.. likes.Select(x => x.At.Class.Name)]);
         });
+    }
+
+    // To others than before: nobody loses an assignment for which there is work of theirs.
+    private static void GiveTo(IDbConnection c, ClassId id, AssignmentRow a, IReadOnlyList<PersonId> to, bool elsewhere)
+    {
+        var before = AssignmentStore.GivenTo(c, id)[a.Id].ToHashSet();
+        if (before.SetEquals(to)) return;
+        if (to.Count > 0 && elsewhere) throw new RefusedException("given-by-name", "It is kept in step with other classes, and by name it can be given in one class only.", "Leave it given to everybody.", "students");
+        var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).ToDictionary(m => m.PersonId);
+        if (to.Any(p => !before.Contains(p) && !(roster.TryGetValue(p, out var m) && m.LeftAt is null))) throw Refusals.NotFound("student on the roster");
+        var kept = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == a.Id && to.Count > 0 && !to.Contains(w.StudentId)).Select(w => roster.TryGetValue(w.StudentId, out var m) ? m.Name.Display : "somebody who left").ToList();
+        if (kept.Count > 0) throw new RefusedException("assignment-has-work", $"{string.Join(", ", kept.Take(5))}{(kept.Count > 5 ? $" and {kept.Count - 5} more" : "")} would lose “{a.Title}”, and there is work of theirs for it.", "Keep them among those whom it is given to.", "students");
+        AssignmentStore.GiveTo(c, a.Id, to);
     }
 
     /// <summary>Bins an assignment; refused while the teacher holds any of its work.</summary>

@@ -67,6 +67,7 @@ public sealed class Attaching(Premises premises)
         var items = things.Any(t => t.Item is not null) ? ItemStore.OfClass(c, id).Where(i => !i.ByStudent).ToDictionary(i => i.Id) : [];
         return [.. things.Select(t => t switch
         {
+            null => throw Refusals.NotFound("thing"),
             { Id: { } kept } => there.GetValueOrDefault(kept) ?? throw Refusals.NotFound("thing"),
             { Upload: { } u } => AttachedStore.Upload(c, id, by.Id, u) is { } up
                 ? new AttachedRow { Kind = ItemKind.File, Name = up.Name, Sha256 = up.Sha256 } : throw new RefusedException("upload-gone", "A file that was sent for this assignment is not there any more.", "Attach it once more.", "things"),

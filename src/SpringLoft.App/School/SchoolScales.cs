@@ -51,6 +51,6 @@ public sealed class SchoolScales(Premises premises)
     {
         var name = Refusals.Needed(draft.Name, "name", "The name of the scale", 60);
         if (ScaleStore.All(c).Any(s => s.Id != but && SafeName.Clash(s.Name, name))) throw new RefusedException("name-taken", $"There is already a scale “{name}”.", "Give this one another name.", "name");
-        return (name, new MarkScheme(name, [.. (draft.Levels ?? []).Select(l => l with { Name = l.Name?.Trim() ?? "" })], []).Checked("levels"));
+        return (name, new MarkScheme(name, [.. (draft.Levels ?? []).Select(l => l is null ? null! : l with { Name = l.Name?.Trim() ?? "" })], []).Checked("levels"));
     }
 }

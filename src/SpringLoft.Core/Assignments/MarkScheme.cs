@@ -54,6 +54,7 @@ public sealed record MarkScheme(string? Scale, IReadOnlyList<MarkLevel> Levels, 
     /// <exception cref="RefusedException"><c>scheme-wrong</c>, with what and the field.</exception>
     public MarkScheme Checked(string field)
     {
+        if (Levels is null || Criteria is null || Levels.Any(l => l is null) || Criteria.Any(c => c?.Levels is null || c.Levels.Any(l => l is null))) throw Wrong("Something of the scale or of the criteria is missing.", "Send all of its levels.");
         if (Levels.Count > 0 == Criteria.Count > 0) throw Wrong("Work is marked on a scale or by criteria, one of the two.", "Give levels, or criteria.");
         if (Criteria.Count > MostCriteria) throw Wrong($"{Criteria.Count} criteria are too many.", $"Keep to {MostCriteria}.");
         if (Twice(Criteria.Select(c => c.Name)) is { } same) throw Wrong($"Two criteria are called “{same}”.", "Give each a name of its own.");
@@ -81,7 +82,7 @@ public sealed record MarkScheme(string? Scale, IReadOnlyList<MarkLevel> Levels, 
         }
 
         RefusedException Wrong(string what, string mend) => new("scheme-wrong", $"{what}", mend, field);
-        static string? Twice(IEnumerable<string> names) => names.GroupBy(n => SafeName.Key(n.Trim()), StringComparer.Ordinal).FirstOrDefault(g => g.Count() > 1)?.First();
+        static string? Twice(IEnumerable<string> names) => names.GroupBy(n => SafeName.Key((n ?? "").Trim()), StringComparer.Ordinal).FirstOrDefault(g => g.Count() > 1)?.First();
     }
 
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);

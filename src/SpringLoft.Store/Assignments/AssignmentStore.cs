@@ -117,6 +117,13 @@ public static class AssignmentStore
         WHERE id = @Id AND version = @Version
         """, new { a.Id, a.Version, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.SchemeJson, a.DueOn, a.DueTime, a.LateDays, a.BankId, a.BankVersion }) == 1;
 
+    /// <summary>Gives an assignment to these and no others; to everybody where there are none.</summary>
+    public static void GiveTo(IDbConnection c, AssignmentId id, IEnumerable<PersonId> people)
+    {
+        c.Execute("DELETE FROM assignment_given WHERE assignment_id = @id", new { id });
+        foreach (var person in people.Distinct()) c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@id, @person)", new { id, person });
+    }
+
     /// <summary>Files an assignment in these folders and no other.</summary>
     public static void FileIn(IDbConnection c, AssignmentId id, IEnumerable<FolderId> folders)
     {

@@ -257,7 +257,7 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
               />
             )}
           />
-          {!bank && !was && <GivenTo classId={classId} control={form.control} />}
+          {!bank && <GivenTo classId={classId} control={form.control} />}
           {!bank && !was && typed.to.length === 0 && <AlsoIn classId={classId} control={form.control} />}
           {!bank && !was?.published && (
             <div className="give-line">
@@ -279,11 +279,6 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
                 />
               )}
             </div>
-          )}
-          {was && was.givenTo.length > 0 && (
-            <Typography variant="body2">
-              It is given to {count(was.givenTo.length, "student", "students")} by name; that stays as it is.
-            </Typography>
           )}
         </form>
         <section className="give-sheet" aria-label="As students read it">

@@ -36,7 +36,11 @@ export function GivenTo({ classId, control }: { classId: number; control: Contro
             disableCloseOnSelect
             options={options}
             value={chosen}
-            onChange={(_, v) => field.onChange([...new Set(v.flatMap((o) => o.ids))])}
+            onChange={(_, v) => {
+              // Who left is on no list, and what was given to them stays theirs.
+              const left = field.value.filter((id) => !options.some((o) => o.key === `s${id}`));
+              field.onChange([...new Set([...left, ...v.flatMap((o) => o.ids)])]);
+            }}
             getOptionLabel={(o) => o.name}
             getOptionKey={(o) => o.key}
             isOptionEqualToValue={(a, b) => a.key === b.key}

@@ -44,7 +44,7 @@ describe("an assignment as it is typed", () => {
       points: null,
       dueOn: null,
       dueTime: null,
-      students: null,
+      students: [],
       publish: true,
     });
   });

@@ -136,7 +136,7 @@ export function bodyOf(t: Typed, publish: boolean): Schemas["NewAssignment"] {
     lateDays:
       t.late === "always" ? null : t.late === "none" ? 0 : Number.isInteger(days) && days > 0 ? days : null,
     folders: t.folders,
-    students: t.to.length > 0 ? t.to : null,
+    students: t.to,
     alsoIn: t.alsoIn,
     things: t.things.map((x) => ({
       id: x.id ?? null,
