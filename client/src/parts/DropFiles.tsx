@@ -1,7 +1,6 @@
 import Box from "@mui/material/Box";
 import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
-import useMediaQuery from "@mui/material/useMediaQuery";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type DragEvent, type ReactNode } from "react";
 import { api, ProblemError, sendFile, take, type Schemas } from "../api/client";
@@ -42,7 +41,7 @@ export function DropFiles({
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<Sending[]>([]);
   const [told, setTold] = useState<{ wrong?: string; folders?: string[]; made?: number; files?: number }>({});
-  const touched = useMediaQuery("(pointer: coarse)");
+  const [touched] = useState(() => window.matchMedia("(pointer: coarse)").matches);
   const queries = useQueryClient();
   const change = (key: string, to: Partial<Sending>) =>
     setSending((all) => all.map((s) => (s.key === key ? { ...s, ...to } : s)));

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
-import { webAddress } from "./webAddress";
+import { webAddress } from "./Written";
 import { sayBytes } from "./words";
 import "./handed.css";
 

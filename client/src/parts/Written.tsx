@@ -3,6 +3,9 @@ import { createElement, useMemo, type ReactNode } from "react";
 import Markdown, { type Components } from "react-markdown";
 import { webAddress } from "./webAddress";
 
+// Whoever leads somewhere else shows words too: the two come in one piece.
+export { webAddress };
+
 // The desk and what stands on it have the headings of the first two ranks: the highest that was written is of the third.
 function heads(text: string): Components {
   const written = [...text.matchAll(/^ {0,3}(#{1,6})\s/gm)].map((m) => m[1]!.length);

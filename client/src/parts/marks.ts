@@ -1,32 +1,19 @@
 import type { Schemas } from "../api/client";
+import { doneScale } from "./words";
+
+export { isDone, sayMark } from "./words";
 
 type Scheme = Schemas["MarkScheme"] | null | undefined;
 
-/** What a mark is called: by the level that it is, where it is on a scale, and in figures. */
-export function sayMark(
-  score: number,
-  points: number | null | undefined,
-  scheme?: Scheme,
-  level?: string | null,
-) {
-  const figures = points == null ? String(score) : `${score} of ${points}`;
-  const name = level ?? scheme?.levels.find((l) => l.points === score)?.name;
-  if (name === undefined) return figures;
-  // Complete or not yet says all there is to say.
-  return scheme && isDone(scheme) ? name : `${name} (${figures})`;
-}
-
 /** Work that is complete or not yet: a scale of two levels, one of which counts nothing. */
 export const done: Schemas["MarkScheme"] = {
-  scale: "complete / not yet",
+  scale: doneScale,
   levels: [
     { name: "complete", points: 1, says: null },
     { name: "not yet", points: 0, says: null },
   ],
   criteria: [],
 };
-
-export const isDone = (scheme: NonNullable<Scheme>) => scheme.scale === done.scale;
 
 /** How an assignment is marked, in a few words; empty where it has no mark. */
 export function sayMarked(a: { points?: number | null; scheme?: Scheme }): string {

@@ -84,3 +84,22 @@ export function sayBytes(n: number): string {
   }
   return `${at === 0 ? value : value.toFixed(value < 10 ? 1 : 0)} ${units[at]}`;
 }
+
+/** The scale of work that is complete or not yet. */
+export const doneScale = "complete / not yet";
+
+export const isDone = (scheme: Schemas["MarkScheme"]) => scheme.scale === doneScale;
+
+/** What a mark is called: by the level that it is, where it is on a scale, and in figures. */
+export function sayMark(
+  score: number,
+  points: number | null | undefined,
+  scheme?: Schemas["MarkScheme"] | null,
+  level?: string | null,
+) {
+  const figures = points == null ? String(score) : `${score} of ${points}`;
+  const name = level ?? scheme?.levels.find((l) => l.points === score)?.name;
+  if (name === undefined) return figures;
+  // Complete or not yet says all there is to say.
+  return scheme && isDone(scheme) ? name : `${name} (${figures})`;
+}

@@ -25,6 +25,9 @@ public sealed record MarkScheme(string? Scale, IReadOnlyList<MarkLevel> Levels, 
     /// <summary>Most levels of a scale or of a criterion.</summary>
     public const int MostLevels = 20;
 
+    /// <summary>Most characters of what a scale or a criterion is called.</summary>
+    public const int MostName = 120;
+
     /// <summary>Most criteria.</summary>
     public const int MostCriteria = 20;
 
@@ -56,6 +59,7 @@ public sealed record MarkScheme(string? Scale, IReadOnlyList<MarkLevel> Levels, 
     {
         if (Levels is null || Criteria is null || Levels.Any(l => l is null) || Criteria.Any(c => c?.Levels is null || c.Levels.Any(l => l is null))) throw Wrong("Something of the scale or of the criteria is missing.", "Send all of its levels.");
         if (Levels.Count > 0 == Criteria.Count > 0) throw Wrong("Work is marked on a scale or by criteria, one of the two.", "Give levels, or criteria.");
+        if (Scale?.Length > MostName || Criteria.Any(c => c.Name?.Length > MostName)) throw Wrong("A name has too many characters.", $"Keep the scale and each criterion to {MostName}.");
         if (Criteria.Count > MostCriteria) throw Wrong($"{Criteria.Count} criteria are too many.", $"Keep to {MostCriteria}.");
         if (Twice(Criteria.Select(c => c.Name)) is { } same) throw Wrong($"Two criteria are called “{same}”.", "Give each a name of its own.");
         foreach (var c in Criteria)
@@ -71,7 +75,7 @@ public sealed record MarkScheme(string? Scale, IReadOnlyList<MarkLevel> Levels, 
 
         void CheckLevels(IReadOnlyList<MarkLevel> levels, string of)
         {
-            if (levels.Count is < 2 or > MostLevels) throw Wrong($"{levels.Count} levels of {of} are too {(levels.Count < 2 ? "few" : "many")}.", $"Give 2 to {MostLevels}.");
+            if (levels.Count is < 2 or > MostLevels) throw Wrong($"{(levels.Count < 2 ? "There are too few" : "There are too many")} levels of {of}: {levels.Count}.", $"Give 2 to {MostLevels}.");
             if (Twice(levels.Select(l => l.Name)) is { } twice) throw Wrong($"Two levels of {of} are called “{twice}”.", "Give each a name of its own.");
             foreach (var l in levels)
             {

@@ -103,7 +103,7 @@ public static class WorkFlow
         if (at.Scheme is not { ByCriteria: true } scheme)
             throw new RefusedException("assignment-no-criteria", "This assignment has no criteria.", "Give it a mark instead.", "chosen");
         if (scheme.ScoreOf(chosen) is not { } score)
-            throw new RefusedException("criteria-missing", $"A level is missing, or there is no such: each of the {scheme.Criteria.Count} criteria takes one of its own.", "Choose a level for each.", "chosen");
+            throw new RefusedException("criteria-missing", "A level is missing, or is none of its criterion.", "Choose a level for each.", "chosen");
         return work with { Score = score, Chosen = MarkScheme.WriteChosen(chosen) };
     }
 

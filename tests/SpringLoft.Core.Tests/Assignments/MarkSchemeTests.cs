@@ -57,6 +57,8 @@ public class MarkSchemeTests
     [
         new(null, [], []),
         Letters with { Criteria = Rim.Criteria },
+        Letters with { Scale = new('x', MarkScheme.MostName + 1) },
+        Rim with { Criteria = [Rim.Criteria[0] with { Name = new('x', MarkScheme.MostName + 1) }] },
         Letters with { Levels = [new("A", 4)] },
         Letters with { Levels = [new("A", 4), new("a", 3)] },
         Letters with { Levels = [new("A", 4), new("B", 4)] },

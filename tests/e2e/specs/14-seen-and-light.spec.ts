@@ -36,7 +36,8 @@ async function focusIsSeen(page: Page, look: string, view: string) {
     let n = 0;
     for (const e of document.querySelectorAll<HTMLElement>("a[href], button, input, select, textarea, [tabindex='0']")) {
       const r = e.getBoundingClientRect();
-      if (e.hasAttribute("disabled") || r.width === 0 || r.bottom > window.innerHeight || r.top < 90 || r.right > window.innerWidth || r.left < 0 || seen.has(kind(e)) || e.closest("[aria-hidden=true], [inert]")) continue;
+      // What shows itself only under the pointer cannot be focused.
+      if (e.hasAttribute("disabled") || getComputedStyle(e).visibility === "hidden" || r.width === 0 || r.bottom > window.innerHeight || r.top < 90 || r.right > window.innerWidth || r.left < 0 || seen.has(kind(e)) || e.closest("[aria-hidden=true], [inert]")) continue;
       seen.add(kind(e));
       e.setAttribute("data-kind", `${n++}`);
     }

@@ -7,9 +7,8 @@ import { DayPart } from "../../parts/DayPart";
 import { sayTime } from "../../parts/due";
 import { plainWords } from "../../parts/plainWords";
 import { Problem } from "../../parts/Problem";
-import { sayMark } from "../../parts/marks";
 import { StateMark } from "../../parts/StateMark";
-import { sayDay } from "../../parts/words";
+import { sayDay, sayMark } from "../../parts/words";
 
 const heads: [Schemas["When"], string][] = [
   ["Late", "Late"],

@@ -148,6 +148,7 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
                   return a;
                 })
               }
+              seenAs={seenAs !== undefined}
               shut={seenAs !== undefined || w.head.state !== "Open" || viewsOnly}
             />
           </div>
@@ -264,12 +265,15 @@ function FolderContent({
   page,
   onPage,
   shut,
+  seenAs,
 }: {
   w: Schemas["WorkspaceView"];
   folder: Schemas["FolderView"];
   page?: number;
   onPage: (id: number | null) => void;
   shut: boolean;
+  /** Looked at by staff, who would read what is hidden from students. */
+  seenAs: boolean;
 }) {
   const span = useBinSpan();
   const [binned, setBinned] = useState<InBin | null>(null);
@@ -352,7 +356,12 @@ function FolderContent({
           <Empty title="Nothing in here yet.">Your teacher puts things here.</Empty>
         ))
       )}
-      {folder.talks && (
+      {folder.talks && seenAs && (
+        <Typography variant="body2">
+          A place to talk: what is written in it stands on the set-up desk.
+        </Typography>
+      )}
+      {folder.talks && !seenAs && (
         <TalkPlace
           key={folder.id}
           classId={w.head.id}

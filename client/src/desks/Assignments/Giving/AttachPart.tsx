@@ -8,7 +8,7 @@ import { ProblemError, sendFile, type Schemas } from "../../../api/client";
 import { Ask } from "../../../parts/Ask";
 import { FileButton } from "../../../parts/FileButton";
 import { StateMark } from "../../../parts/StateMark";
-import { webAddress } from "../../../parts/webAddress";
+import { webAddress } from "../../../parts/Written";
 import { sayBytes } from "../../../parts/words";
 import type { Typed, TypedThing } from "./giving";
 

@@ -7,9 +7,9 @@ import { later } from "../../../parts/later";
 import { Problem } from "../../../parts/Problem";
 import { StateMark } from "../../../parts/StateMark";
 import { siteOf } from "../../../parts/HandedThing";
-import { webAddress } from "../../../parts/webAddress";
+
 import { sayBytes } from "../../../parts/words";
-import { Written } from "../../../parts/Written";
+import { webAddress, Written } from "../../../parts/Written";
 
 const PdfInView = later(() => import("./PdfInView"), "PdfInView");
 
