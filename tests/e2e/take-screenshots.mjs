@@ -120,7 +120,10 @@ try {
   await student.setViewportSize({ width: 1280, height: 800 });
   await student.getByRole("link", { name: /Tides and Weather/ }).first().click();
   await picture(student, "student-class", null, async (p) => {
-    await p.getByRole("button", { name: "Log of the week", exact: true }).click();
+    const id = new URL(p.url()).pathname.split("/")[2];
+    const { folders } = await (await p.request.get(`${base}/api/classes/${id}/workspace`)).json();
+    await p.goto(`${base}/classes/${id}?folder=${folders.find((f) => f.talks).id}`);
+    await p.getByRole("region", { name: "Talk" }).waitFor();
   });
 } finally {
   await browser.close();
