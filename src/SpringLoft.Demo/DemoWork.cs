@@ -34,7 +34,8 @@ internal sealed class DemoWork(Premises premises)
         foreach (var (title, n) in course.Assignments.Select((t, n) => (t, n)))
             Assignment(c, id, course, lead, roster, folders, weeks, title, n, index, state);
 
-        if (state == DemoState.Tidy && index % 3 == 0 && year.First.Year == 2026) {
+        if (state == DemoState.Tidy && index % 3 == 0 && year.First.Year == 2026)
+        {
             Spring(c, id, lead, roster, weeks, start, told: index % 9 == 3);
             Speak(c, id, lead, roster, Somewhere(folders, "table", "start"));
         }
