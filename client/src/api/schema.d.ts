@@ -6249,7 +6249,6 @@ export interface components {
             title: string;
             /** Format: double */
             points: null | number;
-            scheme: null | components["schemas"]["MarkScheme"];
             stretches: components["schemas"]["MarkingStretch"][];
             numbers: components["schemas"]["ScoreNumbers"];
             /** Format: int32 */

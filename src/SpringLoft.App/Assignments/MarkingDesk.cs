@@ -25,11 +25,10 @@ public sealed record MarkingStretch(ClassId Class, string Name, string? Letter, 
 
 /// <summary>What stands on the marking desk.</summary>
 /// <param name="Points">Full marks of all of it; null without a score, or where the pieces are of different assignments.</param>
-/// <param name="Scheme">How all of it is marked, where that is not in plain points; null where they differ.</param>
 /// <param name="Numbers">Of the marks that are returned, as one population; of nothing where the pieces are of different assignments.</param>
 /// <param name="ToMark">Held without a mark, where there are points; held at all, where there are none.</param>
 /// <param name="Drafts">With a draft mark.</param>
-public sealed record MarkingView(string Title, decimal? Points, MarkScheme? Scheme, IReadOnlyList<MarkingStretch> Stretches, ScoreNumbers Numbers, int ToMark, int Drafts, int Returned);
+public sealed record MarkingView(string Title, decimal? Points, IReadOnlyList<MarkingStretch> Stretches, ScoreNumbers Numbers, int ToMark, int Drafts, int Returned);
 
 /// <summary>A file of a piece, and how it can be looked at in the page.</summary>
 /// <param name="Turn">The time it was handed in, of earlier ones; null for the piece as it is now.</param>
@@ -59,11 +58,11 @@ public sealed class MarkingDesk(Premises premises)
         if (assignment is { } only)
         {
             var a = AssignmentStore.Find(c, id, only) ?? throw Refusals.NotFound("assignment");
-            return View(a.Title, a.Points, a.Scheme, [Stretch(c, at.Class, [a], null, null, null)]);
+            return View(a.Title, a.Points, [Stretch(c, at.Class, [a], null, null, null)]);
         }
         if (student is not { } one) throw new RefusedException("marking-of-what", "Neither an assignment nor a student is named.", "Open the marking desk from the work of a class.");
         var name = RosterStore.Member(c, id, one)?.Name.Display ?? throw Refusals.NotFound("student on the roster");
-        return View(name, null, null, [Stretch(c, at.Class, AssignmentStore.OfClass(c, id), one, null, null)]);
+        return View(name, null, [Stretch(c, at.Class, AssignmentStore.OfClass(c, id), one, null, null)]);
     });
 
     /// <summary>All pieces of the assignments of one title over the sections of a combined roster.</summary>
@@ -76,8 +75,7 @@ public sealed class MarkingDesk(Premises premises)
             .Where(s => s.Of.Count > 0).ToList();
         if (sections.Count == 0) throw Refusals.NotFound("assignment");
         var points = sections.SelectMany(s => s.Of.Select(a => a.Points)).Distinct().ToList();
-        var schemes = sections.SelectMany(s => s.Of.Select(a => a.SchemeJson)).Distinct().ToList();
-        return View(sections[0].Of[0].Title, points.Count == 1 ? points[0] : null, schemes.Count == 1 ? MarkScheme.Read(schemes[0]) : null, [.. sections.Select(s => Stretch(c, s.Class, s.Of, null, s.Section.Letter, s.Section.Colour))]);
+        return View(sections[0].Of[0].Title, points.Count == 1 ? points[0] : null, [.. sections.Select(s => Stretch(c, s.Class, s.Of, null, s.Section.Letter, s.Section.Colour))]);
     });
 
     /// <summary>One piece in view, with how each of its files can be looked at.</summary>
@@ -146,11 +144,11 @@ public sealed class MarkingDesk(Premises premises)
                 select new MarkingPiece(w?.Id, a.Id, a.Title, a.Points, m.PersonId, m.Name.Display, m.Name.Sort, m.LeftAt is not null, w?.State ?? WorkState.Working, w?.Score, w is not null && WorkFlow.IsDraft(Returns.Fact(w)), w?.ReturnedScore, w?.HandedInAt, w is null ? null : Lateness.Of(a.Due, w, firstIn, premises.Clock.Zone))]);
     }
 
-    private static MarkingView View(string title, decimal? points, MarkScheme? scheme, IReadOnlyList<MarkingStretch> stretches)
+    private static MarkingView View(string title, decimal? points, IReadOnlyList<MarkingStretch> stretches)
     {
         var all = stretches.SelectMany(s => s.Pieces).ToList();
         var held = all.Where(p => WorkFlow.Holder(p.State) == HeldBy.Teacher).ToList();
-        return new(title, points, scheme, stretches, ScoreNumbers.Of([.. all.Where(p => points is not null && p.Counts is not null).Select(p => (double)p.Counts!.Value)]),
+        return new(title, points, stretches, ScoreNumbers.Of([.. all.Where(p => points is not null && p.Counts is not null).Select(p => (double)p.Counts!.Value)]),
             held.Count(p => p.Score is null), all.Count(p => p.Draft), all.Count(p => p.State == WorkState.Returned));
     }
 

@@ -86,6 +86,20 @@ function PageForm(props: {
       props.onDone();
     },
   );
+  const asNew = useAct(
+    (_: void, headers) =>
+      take(
+        api.POST("/api/classes/{classId}/assignments/{assignmentId}/own-work/pages", {
+          params: { path },
+          body: { title: draft.title, text: draft.text },
+          headers,
+        }),
+      ),
+    () => {
+      drop();
+      props.onDone();
+    },
+  );
   const wrong = save.error instanceof ProblemError ? save.error.field : undefined;
   const changed = save.error instanceof ProblemError && save.error.code === "changed-meanwhile";
   return (
@@ -104,12 +118,14 @@ function PageForm(props: {
         error={wrong === "text"}
         onChange={(text) => change({ ...draft, text })}
       />
-      <Problem error={save.error} />
+      <Problem error={asNew.error ?? save.error} />
       {changed && (
         <p>
           You saved this page in another window meanwhile. What you typed here is kept: put it into a page of
           its own, then take out the one that you do not want.{" "}
-          <Button onClick={() => void asNew()}>Save this as a page of its own</Button>
+          <Button disabled={asNew.isPending} onClick={() => asNew.mutate()}>
+            Save this as a page of its own
+          </Button>
         </p>
       )}
       <div className="handed-adding">
@@ -132,15 +148,4 @@ function PageForm(props: {
       </div>
     </section>
   );
-
-  async function asNew() {
-    await take(
-      api.POST("/api/classes/{classId}/assignments/{assignmentId}/own-work/pages", {
-        params: { path },
-        body: { title: draft.title, text: draft.text },
-      }),
-    );
-    drop();
-    props.onDone();
-  }
 }
