@@ -52,10 +52,10 @@ public sealed class Assigning(Premises premises)
             foreach (var o in others) InStep.Check(o.View);
             var now = premises.Clock.Now;
             var things = Attaching.Rows(c, by, id, null, n.Things ?? []);
-            var made = AssignmentStore.Add(c, id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, folders, given);
+            var made = AssignmentStore.Add(c, id, Said(new() { MadeAt = now }, n, title, instructions), folders, given);
             AttachedStore.Set(c, made, things);
             Stand(made, at);
-            var same = others.Select(o => (o.At, Id: AssignmentStore.Add(c, o.At.Class.Id, new AssignmentRow { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, MadeAt = now }, o.Folders, []))).ToList();
+            var same = others.Select(o => (o.At, Id: AssignmentStore.Add(c, o.At.Class.Id, Said(new() { MadeAt = now }, n, title, instructions), o.Folders, []))).ToList();
             foreach (var o in same)
             {
                 AttachedStore.Copy(c, made, o.Id);
@@ -94,7 +94,7 @@ public sealed class Assigning(Premises premises)
             if (n.Full is { } points && best > points)
                 throw new RefusedException("points-below-mark", $"A mark of {best} was given already.", $"Keep full marks at {best} or more.", "points");
             var likes = InStep.Free(c, by, a);
-            if (!AssignmentStore.Save(c, a with { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays, Version = version })) throw Refusals.ChangedMeanwhile("assignment");
+            if (!AssignmentStore.Save(c, Said(a, n, title, instructions) with { Version = version })) throw Refusals.ChangedMeanwhile("assignment");
             AssignmentStore.FileIn(c, assignment, folders);
             if (n.Students is { } to) GiveTo(c, id, a, to, likes.Count > 0);
             if (n.Things is { } things) AttachedStore.Set(c, assignment, Attaching.Rows(c, by, id, assignment, things));
@@ -103,7 +103,7 @@ public sealed class Assigning(Premises premises)
             foreach (var (of, like) in likes)
             {
                 TitleFree(c, of.Class.Id, title, like.Id, of.Class.Name);
-                if (!AssignmentStore.Save(c, like with { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays })) throw Refusals.ChangedMeanwhile("assignment");
+                if (!AssignmentStore.Save(c, Said(like, n, title, instructions))) throw Refusals.ChangedMeanwhile("assignment");
                 if (n.Things is not null) AttachedStore.Copy(c, assignment, like.Id);
                 if (like.PublishedAt is null) AssignmentStore.PublishAt(c, like.Id, Moment(n, of));
                 Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", like.Id.Value, of.Class.Id, title));
@@ -163,6 +163,10 @@ public sealed class Assigning(Premises premises)
         if (moment <= premises.Clock.Now) throw new RefusedException("publish-past", "The moment that is set for publishing is over.", "Set a later one, or publish it now.", "publishAt");
         return moment;
     }
+
+    // What it says, the same in every class that gets it.
+    private static AssignmentRow Said(AssignmentRow row, NewAssignment n, string title, string instructions) =>
+        row with { Title = title, Instructions = instructions, Points = n.Full, SchemeJson = n.Scheme?.Write(), DueOn = n.DueOn, DueTime = Minute(n), LateDays = n.LateDays };
 
     private static LocalTime? Minute(NewAssignment n) => n.DueTime is { } t ? new LocalTime(t.Hour, t.Minute) : null;
 

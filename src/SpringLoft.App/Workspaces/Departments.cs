@@ -72,7 +72,7 @@ public sealed class Departments(Premises premises)
         foreach (var a in assignments)
         {
             var offer = offers.FirstOrDefault(o => o.IsAssignment && o.Copy == a.Value) ?? throw Refusals.NotFound("newer version in the bank");
-            if (offer.HandedIn > 0) throw new RefusedException("bank-handed-in", $"{offer.HandedIn} pieces of work were handed in for “{offer.Title}” as it is.", "Make a new assignment of the bank's for those who come.");
+            if (WorkStore.AnyCame(c, a)) throw new RefusedException("bank-handed-in", $"Work was handed in, or marked, for “{offer.Title}” as it is.", "Make a new assignment of the bank's for those who come.");
             var copy = AssignmentStore.Find(c, id, a)!;
             var bank = AssignmentStore.Find(c, offer.Bank, copy.BankId!.Value)!;
             var taken = AssignmentStore.OfClass(c, id).Where(x => x.Id != a).Select(x => SafeName.Key(x.Title)).ToHashSet();

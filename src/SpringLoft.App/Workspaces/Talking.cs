@@ -63,7 +63,7 @@ public sealed class Talking(Premises premises)
     /// <summary>Makes a folder a place to talk, or changes how it is one; closed, nobody writes in it until it is opened again.</summary>
     public void Set(Caller by, ClassId id, FolderId folder, TalkSetting s) => premises.Db.Write(c =>
     {
-        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
+        ClassGate.Demand(c, by, id, Act.KeepTalk).NotArchived();
         var row = FolderStore.OfClass(c, id).FirstOrDefault(f => f.Id == folder) ?? throw Refusals.NotFound("folder");
         var question = Refusals.NotLonger(s.Question?.Trim() ?? "", "question", "The question", 200);
         if (s.Writers == TalkWriters.Group && (s.Group is not { } g || GroupStore.OfClass(c, id).All(x => x.Id != g))) throw new RefusedException("missing", "No group is chosen.", "Choose the group that writes there, or let everybody write who sees it.", "group");
@@ -105,7 +105,7 @@ public sealed class Talking(Premises premises)
     /// <summary>Lets a student of the class only read what is talked about, or write again. They hand in and put in as before.</summary>
     public void SetReader(Caller by, ClassId id, PersonId student, bool only) => premises.Db.Write(c =>
     {
-        ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived();
+        ClassGate.Demand(c, by, id, Act.KeepTalk).NotArchived();
         var m = RosterStore.Member(c, id, student) is { Role: ClassRole.Student, LeftAt: null } there ? there : throw Refusals.NotFound("student on the roster");
         TalkStore.SetReader(c, id, student, only);
         Premises.Add(c, by, premises.Clock.Now, new(only ? "lets only read in talk" : "lets write in talk", "person", student.Value, id, m.Name.Display));
@@ -114,7 +114,7 @@ public sealed class Talking(Premises premises)
     /// <summary>Lets all students of the class only read, or write again.</summary>
     public void SetQuiet(Caller by, ClassId id, bool quiet) => premises.Db.Write(c =>
     {
-        var at = ClassGate.Demand(c, by, id, Act.ManageRoster).NotArchived();
+        var at = ClassGate.Demand(c, by, id, Act.KeepTalk).NotArchived();
         TalkStore.SetQuiet(c, id, quiet, premises.Clock.Now);
         Premises.Add(c, by, premises.Clock.Now, new(quiet ? "lets the class only read in talk" : "lets the class write in talk", "class", id.Value, id, at.Class.Name));
     });
@@ -123,7 +123,7 @@ public sealed class Talking(Premises premises)
     /// <param name="day">Null for today.</param>
     public IReadOnlyList<TalkAnswered> Answered(Caller who, ClassId id, FolderId folder, LocalDate? day) => premises.Db.Read(c =>
     {
-        ClassGate.Demand(c, who, id, Act.SeeActivity);
+        ClassGate.Demand(c, who, id, Act.KeepTalk);
         if (FolderStore.OfClass(c, id).All(f => f.Id != folder) || TalkStore.Find(c, folder) is not { } place) throw Refusals.NotFound("place to talk");
         var wrote = TalkStore.WroteOn(c, folder, day ?? premises.Clock.Today);
         var facts = FolderStore.OfClass(c, id).ToDictionary(f => f.Id, f => f.Fact);
@@ -136,7 +136,7 @@ public sealed class Talking(Premises premises)
 
     private void OnMessage(Caller by, ClassId id, FolderId folder, long message, string act, Action<IDbConnection, TalkMessageRow, Instant> change) => premises.Db.Write(c =>
     {
-        ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
+        ClassGate.Demand(c, by, id, Act.KeepTalk).NotArchived();
         if (FolderStore.OfClass(c, id).All(f => f.Id != folder)) throw Refusals.NotFound("folder");
         var m = TalkStore.Message(c, folder, message) ?? throw Refusals.NotFound("message");
         var now = premises.Clock.Now;
@@ -147,7 +147,7 @@ public sealed class Talking(Premises premises)
     // Whoever sees the folder, reads.
     private static (ClassAndPlace At, bool Staff) Reads(IDbConnection c, Caller who, ClassId id, FolderId folder)
     {
-        var at = ClassGate.Demand(c, who, id, Act.SeeClass);
+        var at = ClassGate.Demand(c, who, id, Act.Talk);
         var facts = FolderStore.OfClass(c, id).Select(f => f.Fact).ToList();
         if (facts.All(f => f.Id != folder) || new Access(at.Viewer(who.Id), facts).Of(folder).Right == Right.None) throw Refusals.NotFound("folder");
         return (at, at.Standing >= Standing.CoTeacher);

@@ -143,6 +143,12 @@ public enum Act
     /// <summary>See who opened, wrote and handed in, by school day.</summary>
     SeeActivity,
 
+    /// <summary>Read a place to talk, and write in it where it lets one.</summary>
+    Talk,
+
+    /// <summary>Make places to talk, hide messages, see who has answered, let students only read.</summary>
+    KeepTalk,
+
     /// <summary>Open a class to its students.</summary>
     OpenClass,
 
@@ -233,6 +239,8 @@ public static class Permissions
         new(Act.HaveSlips, ActScope.Class, [], Standing.CoTeacher),
         new(Act.Mark, ActScope.Class, [], Standing.CoTeacher),
         new(Act.SeeActivity, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.Talk, ActScope.Class, [], Standing.Student),
+        new(Act.KeepTalk, ActScope.Class, [], Standing.CoTeacher),
         new(Act.OpenClass, ActScope.Class, [], Standing.Lead),
         new(Act.CloseClass, ActScope.Class, [], Standing.Lead),
         new(Act.RollOver, ActScope.Class, [], Standing.Lead),

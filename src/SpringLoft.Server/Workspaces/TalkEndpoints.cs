@@ -21,33 +21,33 @@ internal static class TalkEndpoints
     {
         var k = api.MapGroup("/classes/{classId:long}");
         var t = k.MapGroup("/folders/{folderId:long}/talk");
-        t.MapGet("", (long classId, long folderId, long? before, Caller who, Talking talking) => talking.See(who, new(classId), new(folderId), before)).WithName("talk").Needs(Act.SeeClass);
+        t.MapGet("", (long classId, long folderId, long? before, Caller who, Talking talking) => talking.See(who, new(classId), new(folderId), before)).WithName("talk").Needs(Act.Talk);
         t.MapPut("", (long classId, long folderId, TalkSetting body, Caller who, Talking talking) =>
         {
             talking.Set(who, new(classId), new(folderId), body);
             return TypedResults.NoContent();
-        }).WithName("setTalk").Needs(Act.Arrange);
-        t.MapPost("/messages", (long classId, long folderId, MessageBody body, Caller who, Talking talking) => new Made(talking.Write(who, new(classId), new(folderId), body.Text, body.Answers))).WithName("writeMessage").Needs(Act.SeeClass);
+        }).WithName("setTalk").Needs(Act.KeepTalk);
+        t.MapPost("/messages", (long classId, long folderId, MessageBody body, Caller who, Talking talking) => new Made(talking.Write(who, new(classId), new(folderId), body.Text, body.Answers))).WithName("writeMessage").Needs(Act.Talk);
         t.MapPost("/messages/{messageId:long}/hiding", (long classId, long folderId, long messageId, HideBody body, Caller who, Talking talking) =>
         {
             talking.Hide(who, new(classId), new(folderId), messageId, body.Why);
             return TypedResults.NoContent();
-        }).WithName("hideMessage").Needs(Act.Arrange);
+        }).WithName("hideMessage").Needs(Act.KeepTalk);
         t.MapDelete("/messages/{messageId:long}/hiding", (long classId, long folderId, long messageId, Caller who, Talking talking) =>
         {
             talking.Show(who, new(classId), new(folderId), messageId);
             return TypedResults.NoContent();
-        }).WithName("showMessage").Needs(Act.Arrange);
-        t.MapGet("/answered", (long classId, long folderId, string? day, Caller who, Talking talking) => talking.Answered(who, new(classId), new(folderId), YearEndpoints.Day(day))).WithName("talkAnswered").Tells(Reading.Work, "who has answered").Needs(Act.SeeActivity);
+        }).WithName("showMessage").Needs(Act.KeepTalk);
+        t.MapGet("/answered", (long classId, long folderId, string? day, Caller who, Talking talking) => talking.Answered(who, new(classId), new(folderId), YearEndpoints.Day(day))).WithName("talkAnswered").Tells(Reading.Work, "who has answered").Needs(Act.KeepTalk);
         k.MapPut("/talk/readers/{personId:long}", (long classId, long personId, ReadsOnlyBody body, Caller who, Talking talking) =>
         {
             talking.SetReader(who, new(classId), new(personId), body.Only);
             return TypedResults.NoContent();
-        }).WithName("setTalkReader").Needs(Act.ManageRoster);
+        }).WithName("setTalkReader").Needs(Act.KeepTalk);
         k.MapPut("/talk/quiet", (long classId, ReadsOnlyBody body, Caller who, Talking talking) =>
         {
             talking.SetQuiet(who, new(classId), body.Only);
             return TypedResults.NoContent();
-        }).WithName("setTalkQuiet").Needs(Act.ManageRoster);
+        }).WithName("setTalkQuiet").Needs(Act.KeepTalk);
     }
 }

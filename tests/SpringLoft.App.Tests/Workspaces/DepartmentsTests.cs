@@ -93,6 +93,23 @@ public class DepartmentsTests : SchoolTest
     }
 
     [Fact]
+    public async Task Nor_is_one_changed_under_a_mark_for_work_that_was_not_handed_in()
+    {
+        school.OpenClass();
+        var id = Make();
+        var original = PutIn(id);
+        var copy = Used(id, original);
+        school.Assigning.Change(school.Lead, school.Class, copy.Id, Drawing(school.FolderNamed("Papers")), copy.Version);
+        school.Publishing.Publish(school.Lead, school.Class, copy.Id, copy.Version + 1);
+        await school.Work.AddFile(school.Umi, school.Class, copy.Id, "pot.txt", TinySchool.Bytes("begun"), CancellationToken.None);
+        var row = school.Read(c => Store.Assignments.WorkStore.Of(c, copy.Id, school.Umi.Id))!;
+        school.Returns.Mark(school.Lead, school.Class, row.Id, 1, row.Version);
+        school.Assigning.Change(school.Lead, id, original, Drawing(Bank(id), "Measured drawing"), 1);
+
+        Refused(() => Departments.Take(school.Lead, school.Class, [copy.Id], [])).ShouldBe("bank-handed-in");
+    }
+
+    [Fact]
     public async Task Materials_follow_the_bank_too()
     {
         var id = Make();

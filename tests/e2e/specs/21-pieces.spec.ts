@@ -155,6 +155,14 @@ test("by criteria: levels are chosen with one key each and one more returns it; 
   await expect(teacher.getByText("Together 5 of 6")).toBeVisible();
   await teacher.reload();
   await expect(teacher.getByText("Together 5 of 6")).toBeVisible();
+  // Chosen by mistake, it is taken away again.
+  await teacher.getByRole("button", { name: "No level" }).click();
+  await expect(teacher.getByText("No level is chosen yet.")).toBeVisible();
+  await expect(teacher.getByRole("button", { name: "No level" })).toHaveCount(0);
+  await teacher.getByRole("group", { name: "Rim" }).getByRole("radio").first().focus();
+  await teacher.keyboard.press("3");
+  await teacher.keyboard.press("2");
+  await expect(teacher.getByText("Together 5 of 6")).toBeVisible();
   await teacher.getByRole("radio", { name: /reached/ }).first().focus();
   await teacher.keyboard.press("Control+Enter");
   await expect(teacher.getByRole("status").filter({ hasText: "with 5 of 6" })).toBeAttached();

@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import type { KeyboardEvent, RefObject } from "react";
 import type { Schemas } from "../../../api/client";
@@ -86,6 +87,7 @@ export function MarkInput(props: {
           onKeys={props.onKeys}
           points={!isDone(scheme)}
         />
+        <NoLevel kept={kept} onKept={onKept} />
         {!isDone(scheme) && scale}
       </>
     );
@@ -104,12 +106,21 @@ export function MarkInput(props: {
           points
         />
       ))}
+      <NoLevel kept={kept} onKept={onKept} />
       <p role="status">
         {score === null ? (props.wrong ?? "No level is chosen yet.") : `Together ${score} of ${points}`}
       </p>
     </div>
   );
 }
+
+/** Takes away what was chosen: no mark is given then. */
+const NoLevel = (props: { kept: string; onKept: (kept: string) => void }) =>
+  props.kept !== "" && (
+    <Button color="inherit" onClick={() => props.onKept("")}>
+      No level
+    </Button>
+  );
 
 /** The levels of a scale or of a criterion, one of which is chosen: by a click, the arrows up and down, or its number. */
 function Levels(props: {
