@@ -2836,6 +2836,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/items/{itemId}/asks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["askToAcknowledge"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/acknowledgements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["acknowledgements"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/acknowledgements/{askingId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["acknowledgementsOf"];
+        put?: never;
+        post: operations["acknowledge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/acknowledgements/{askingId}/anew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askAnew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/acknowledgements/{askingId}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remindToAcknowledge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/acknowledgements/{askingId}/papers/{personId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["noteSignedPaper"];
+        post?: never;
+        delete: operations["takeBackSignedPaper"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/acknowledgements/{askingId}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["printPapersForHomes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/roster": {
         parameters: {
             query?: never;
@@ -4632,7 +4744,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "LayDownScales" | "SeeScales" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "Talk" | "KeepTalk" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "LayDownScales" | "SeeScales" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "Talk" | "KeepTalk" | "Acknowledge" | "KeepAcknowledgements" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -4756,6 +4868,56 @@ export interface components {
             says: string;
             warning: null | string;
             kinds: components["schemas"]["KindSight"][];
+        };
+        /** @enum {unknown} */
+        AskedOf: "Student" | "Home" | "Both";
+        AskingLine: {
+            /** Format: int64 */
+            id: number;
+            kind: null | components["schemas"]["ItemKind"];
+            item: null | components["schemas"]["ItemId"];
+            title: string;
+            of: components["schemas"]["AskedOf"];
+            until: null | components["schemas"]["LocalDate"];
+            by: string;
+            askedAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            wording: number;
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            ownLeft: number;
+            /** Format: int32 */
+            homeLeft: number;
+            /** Format: int32 */
+            done: number;
+            late: boolean;
+            reached: boolean;
+        };
+        AskingRowView: {
+            person: components["schemas"]["PersonId"];
+            sortName: string;
+            ownAt: null | components["schemas"]["Instant"];
+            homeAt: null | components["schemas"]["Instant"];
+            homeName: null | string;
+            notedBy: null | string;
+            remindedAt: null | components["schemas"]["Instant"];
+            ownLeft: boolean;
+            homeLeft: boolean;
+            earlier: boolean;
+            beforeChange: boolean;
+        };
+        AskingView: {
+            line: components["schemas"]["AskingLine"];
+            rows: components["schemas"]["AskingRowView"][];
+        };
+        Asks: {
+            of: components["schemas"]["AskedOf"];
+            until: null | components["schemas"]["LocalDate"];
+        };
+        AsksBody: {
+            of: null | components["schemas"]["AskedOf"];
+            until: null | components["schemas"]["LocalDate"];
         };
         /** Format: int64 */
         AssignmentId: number;
@@ -5956,6 +6118,8 @@ export interface components {
             version: number;
             mayCopy: boolean;
             byStudent: boolean;
+            asks?: null | components["schemas"]["Asks"];
+            asked?: null | components["schemas"]["OwnAsking"];
         };
         JoinBody: {
             code: null | string;
@@ -6425,6 +6589,7 @@ export interface components {
             school: boolean;
             postAt: null | components["schemas"]["LocalDateTime"];
             pinnedUntil: null | components["schemas"]["LocalDate"];
+            asks?: null | components["schemas"]["Asks"];
         };
         NewPasskeyBody: {
             name: null | string;
@@ -6477,6 +6642,7 @@ export interface components {
             may: boolean;
             /** Format: int32 */
             version: number;
+            asks: null | components["schemas"]["Asks"];
         };
         NoticePlace: {
             class: components["schemas"]["ClassId"];
@@ -6520,6 +6686,7 @@ export interface components {
             changedAt: null | components["schemas"]["Instant"];
             pinned: boolean;
             group: null | string;
+            asked?: null | components["schemas"]["OwnAsking"];
         };
         /** @enum {unknown} */
         NotThere: "NoFolder" | "TitleTaken";
@@ -6577,6 +6744,17 @@ export interface components {
             knowledge: components["schemas"]["Knowledge"];
             why: string;
             people: components["schemas"]["FoundPerson"][];
+        };
+        OwnAsking: {
+            /** Format: int64 */
+            id: number;
+            of: components["schemas"]["AskedOf"];
+            until: null | components["schemas"]["LocalDate"];
+            ownAt: null | components["schemas"]["Instant"];
+            own: boolean;
+            home: boolean;
+            late: boolean;
+            reminded: boolean;
         };
         OwnClass: {
             id: components["schemas"]["ClassId"];
@@ -6887,6 +7065,12 @@ export interface components {
             what: string;
             mend: string;
             field?: null | string;
+        };
+        Reminded: {
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            already: number;
         };
         Removed: {
             /** Format: int32 */
@@ -7496,6 +7680,9 @@ export interface components {
         SignedOutBody: {
             next: null | string;
         };
+        SignedPaper: {
+            name: null | string;
+        };
         SignInBody: {
             userName: null | string;
             password: null | string;
@@ -7793,6 +7980,33 @@ export interface components {
             name: null | string;
             url: null | string;
         };
+        TodayAsked: {
+            class: components["schemas"]["ClassId"];
+            course: string;
+            mark: string;
+            /** Format: int64 */
+            asking: number;
+            item: null | components["schemas"]["ItemId"];
+            title: string;
+            until: null | components["schemas"]["LocalDate"];
+            own: boolean;
+            late: boolean;
+            reminded: boolean;
+        };
+        TodayAsking: {
+            class: components["schemas"]["ClassId"];
+            className: string;
+            mark: string;
+            /** Format: int64 */
+            asking: number;
+            title: string;
+            until: null | components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            left: number;
+            /** Format: int32 */
+            students: number;
+            late: boolean;
+        };
         TodayDue: {
             class: components["schemas"]["ClassId"];
             className: string;
@@ -7859,6 +8073,8 @@ export interface components {
             notices: components["schemas"]["TodayNotice"][];
             waiting: components["schemas"]["TodayWaiting"][];
             due: components["schemas"]["TodayDue"][];
+            asked: components["schemas"]["TodayAsked"][];
+            asking: components["schemas"]["TodayAsking"][];
         };
         TodayWaiting: {
             class: components["schemas"]["ClassId"];
@@ -14705,6 +14921,295 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askToAcknowledge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                itemId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsksBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    acknowledgements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskingLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    acknowledgementsOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                askingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskingView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    acknowledge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                askingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askAnew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                askingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    remindToAcknowledge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                askingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reminded"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    noteSignedPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                askingId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignedPaper"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeBackSignedPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                askingId: number;
+                personId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    printPapersForHomes: {
+        parameters: {
+            query?: {
+                paper?: components["schemas"]["Paper"];
+            };
+            header?: never;
+            path: {
+                classId: number;
+                askingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -32,10 +32,20 @@ public sealed record TodayWaiting(ClassId Class, string ClassName, string Mark, 
 /// <summary>What is due in a class of one's own this week, and how far it has come in.</summary>
 public sealed record TodayDue(ClassId Class, string ClassName, string Mark, AssignmentId Assignment, string Title, LocalDate DueOn, LocalTime? DueTime, int In, int Given);
 
+/// <summary>What a student is asked to acknowledge.</summary>
+/// <param name="Item">The thing; null for a notice.</param>
+/// <param name="Own">Is it wanted of the student themselves? Else from home alone.</param>
+/// <param name="Reminded">Staff reminded of it.</param>
+public sealed record TodayAsked(ClassId Class, string Course, string Mark, long Asking, ItemId? Item, string Title, LocalDate? Until, bool Own, bool Late, bool Reminded);
+
+/// <summary>What is asked in a class of one's own, and from how many it is outstanding.</summary>
+public sealed record TodayAsking(ClassId Class, string ClassName, string Mark, long Asking, string Title, LocalDate? Until, int Left, int Students, bool Late);
+
 /// <summary>Somebody's day.</summary>
 /// <param name="Week">Number of the school week; null where there is no school this week.</param>
 /// <param name="DaysLeft">School days from today to the end of the year, today with them; null outside a school year.</param>
-public sealed record TodayView(LocalDate Day, int? Week, int? DaysLeft, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back, IReadOnlyList<TodayNotice> Notices, IReadOnlyList<TodayWaiting> Waiting, IReadOnlyList<TodayDue> Due);
+public sealed record TodayView(LocalDate Day, int? Week, int? DaysLeft, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back, IReadOnlyList<TodayNotice> Notices, IReadOnlyList<TodayWaiting> Waiting, IReadOnlyList<TodayDue> Due,
+    IReadOnlyList<TodayAsked> Asked, IReadOnlyList<TodayAsking> Asking);
 
 /// <summary>What is to be done today, over all classes of a person: to hand in and what came back; for staff, what waits for them.</summary>
 public sealed class Today(Premises premises)
@@ -56,6 +66,8 @@ public sealed class Today(Premises premises)
         var back = new List<TodayReturn>();
         var waiting = new List<TodayWaiting>();
         var due = new List<TodayDue>();
+        var asked = new List<TodayAsked>();
+        var asking = new List<TodayAsking>();
         var classes = Classes(c, who);
         foreach (var at in classes)
         {
@@ -63,12 +75,22 @@ public sealed class Today(Premises premises)
             {
                 waiting.AddRange(Waiting(c, at));
                 due.AddRange(DueSoon(c, at, ends));
+                asking.AddRange(Acknowledgements.Lines(c, at, clock.Today).Where(a => a.Reached && a.Done < a.Students)
+                    .Select(a => new TodayAsking(at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, Acknowledgements.Short(a.Title), a.Until, a.Students - a.Done, a.Students, a.Late)));
             }
-            else if (at.Standing == Standing.Student) OfClass(c, at, who.Id, ends, seen, pieces, back);
+            else if (at.Standing == Standing.Student)
+            {
+                OfClass(c, at, who.Id, ends, seen, pieces, back);
+                asked.AddRange(Acknowledgements.OfStudent(c, at, who.Id, clock.Today).Where(a => a.Own.Own || a.Own.Home)
+                    .Select(a => new TodayAsked(at.Class.Id, at.Class.Course, at.Class.Mark, a.Asking.Id, a.Asking.ItemId, Acknowledgements.Short(a.Asking.Title), a.Own.Until, a.Own.Own, a.Own.Late, a.Own.Reminded)));
+            }
         }
         return new TodayView(clock.Today, weeks.FirstOrDefault(w => w.Starts <= clock.Today && clock.Today < w.Starts.PlusDays(7))?.Number, year is null ? null : weeks.Sum(w => w.Days.Count(d => d >= clock.Today)),
             [.. pieces.OrderBy(p => p.When).ThenBy(p => p.DueOn).ThenBy(p => p.DueTime ?? LocalTime.MaxValue).ThenBy(p => p.Course, StringComparer.Ordinal)],
-            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. Told(c, who, classes).Select(n => Notice(n.Row, n.At, seen)).OrderByDescending(n => n.Pinned).ThenByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)]);
+            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. Told(c, who, classes).Select(n => Notice(n.Row, n.At, seen)).OrderByDescending(n => n.Pinned).ThenByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)],
+            // The same notice in several of their classes is asked once.
+            [.. asked.DistinctBy(a => a.Asking).OrderByDescending(a => a.Own).ThenByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue)],
+            [.. asking.OrderByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue).ThenBy(a => a.ClassName, StringComparer.Ordinal)]);
     });
 
     /// <summary>Notes the look: at the next visit what is there now is not new any more.</summary>

@@ -67,8 +67,14 @@ internal static class ClassMetadata
             [.. TalkStore.OfClass(c, k.Id).Select(t => new[] { Number(t.FolderId.Value), t.Writers.ToString(), t.GroupId is { } g ? groups.FirstOrDefault(x => x.Id == g)?.Name : null, t.Question, At(t.ClosedAt) })]);
         yield return ("messages", ["message", "folder", "author", "userName", "text", "answers", "at", "day", "hidden", "hiddenBy", "hiddenWhy"],
             [.. TalkStore.AllOf(c, k.Id).Select(m => new[] { Number(m.Id), Number(m.FolderId.Value), m.Author, User(m.AuthorId), m.Text, Number(m.Answers), At(m.At), Day(m.Day), At(m.HiddenAt), m.HiddenBy, m.HiddenWhy })]);
-        yield return ("notices", ["author", "text", "posted", "group", "changed", "withdrawn"],
-            [.. NoticeStore.OfClass(c, k.Id).Select(n => new[] { n.Author, n.Text, At(n.PostedAt), n.GroupId is { } g ? Number(g.Value) : null, At(n.ChangedAt), At(n.WithdrawnAt) })]);
+        yield return ("acknowledged", ["asking", "item", "notice", "title", "askedOf", "until", "askedBy", "asked", "wording", "student", "own", "ownWording", "home", "homeName", "homeWording", "homeNotedBy"],
+            [.. AskingStore.AllOf(c, k.Id).Select(x => new[]
+            {
+                Number(x.Asking.Id), Number(x.Asking.ItemId?.Value), Number(x.Asking.NoticeId), x.Asking.Title, x.Asking.AskedOf.ToString(), Day(x.Asking.Until), x.Asking.AskedByName, At(x.Asking.AskedAt), Number(x.Asking.Wording),
+                x.Said is { } s ? User(s.PersonId) : null, At(x.Said?.OwnAt), Number(x.Said?.OwnWording), At(x.Said?.HomeAt), x.Said?.HomeName, Number(x.Said?.HomeWording), x.Said?.HomeNotedBy is { } by ? User(by) : null,
+            })]);
+        yield return ("notices", ["notice", "author", "text", "posted", "group", "changed", "withdrawn"],
+            [.. NoticeStore.OfClass(c, k.Id).Select(n => new[] { Number(n.Id), n.Author, n.Text, At(n.PostedAt), n.GroupId is { } g ? Number(g.Value) : null, At(n.ChangedAt), At(n.WithdrawnAt) })]);
     }
 
     private static string Ids(IEnumerable<FolderId> folders) => string.Join(' ', folders.Select(f => f.Value).Order());

@@ -32,7 +32,7 @@ public sealed class PackageIntake(Premises premises)
     private static readonly string[] Tables = ["class", "roster", "folders", "groups", "items", "assignments", "marks", "comments", "notices"];
 
     // Packages that were written before these were do not have them.
-    private static readonly string[] Later = ["attached", "talk", "messages"];
+    private static readonly string[] Later = ["attached", "talk", "messages", "acknowledged"];
 
     /// <summary>Checks a package and says what it holds; with <paramref name="apply"/> takes it in.</summary>
     /// <exception cref="RefusedException"><c>package-wrong</c>: not a package of this kind, or something in it is not as it was written; nothing is taken in.</exception>
@@ -105,13 +105,15 @@ public sealed class PackageIntake(Premises premises)
             PersonId Who(string? user) => user is not null && people.TryGetValue(user, out var p) ? p : by.Id;
             var groups = tables["groups"].ToDictionary(g => Text(g, "name"), g => GroupStore.Add(c, id, Text(g, "name")));
             var folders = Folders(id, people, groups);
-            Items(id, folders, Who);
+            var items = Items(id, folders, Who);
             var assignments = Assignments(id, folders, people);
             Work(id, assignments, people, Who);
             Talk(id, folders, groups, Who);
             // What was withdrawn, or never posted, was told to nobody.
+            var notices = new Dictionary<string, long>();
             foreach (var n in tables["notices"].Where(n => At(n, "withdrawn") is null && At(n, "posted") is not null))
-                NoticeStore.Add(c, new NoticeRow { AuthorId = by.Id, Text = $"{n.GetValueOrDefault("author")}: {Text(n, "text")}", MadeAt = now, PostedAt = At(n, "posted"), ChangedAt = At(n, "changed") }, [(id, null)]);
+                notices[Text(n, "notice")] = NoticeStore.Add(c, new NoticeRow { AuthorId = by.Id, Text = $"{n.GetValueOrDefault("author")}: {Text(n, "text")}", MadeAt = now, PostedAt = At(n, "posted"), ChangedAt = At(n, "changed") }, [(id, null)]);
+            Acknowledged(items, notices, people, Who);
             ClassStore.SetState(c, ClassStore.Find(c, id)!, ClassState.Open, At(Class, "opened") ?? now, AfterArchive.View);
             ClassStore.SetState(c, ClassStore.Find(c, id)!, ClassState.Archived, now, AfterArchive.View);
             // Its own package is the proof that it is as it was written.
@@ -187,17 +189,44 @@ public sealed class PackageIntake(Premises premises)
 
         private Dictionary<string, StoredFile> BySha512() => payload.Where(p => files.ContainsKey(p.Key)).GroupBy(p => p.Value).ToDictionary(g => g.Key, g => files[g.First().Key]);
 
-        private void Items(ClassId id, Dictionary<string, FolderId> folders, Func<string?, PersonId> who)
+        private void Acknowledged(Dictionary<string, ItemId> items, Dictionary<string, long> notices, Dictionary<string, PersonId> people, Func<string?, PersonId> who)
+        {
+            foreach (var rows in tables.GetValueOrDefault("acknowledged", []).GroupBy(a => Text(a, "asking")))
+            {
+                var a = rows.First();
+                var asked = Enum.TryParse<AskedOf>(Text(a, "askedOf"), out var of) ? of : AskedOf.Student;
+                LocalDate? until = a.GetValueOrDefault("until") is { } d && LocalDatePattern.Iso.Parse(d) is { Success: true } day ? day.Value : null;
+                var at = At(a, "asked") ?? now;
+                if (items.TryGetValue(Text(a, "item"), out var item)) Said(AskingStore.AskItem(c, item, asked, until, by.Id, at), rows);
+                else if (notices.TryGetValue(Text(a, "notice"), out var notice)) Said(AskingStore.AskNotice(c, notice, asked, until, by.Id, at), rows);
+            }
+
+            int Wording(Dictionary<string, string?> r, string column) => (int)Math.Clamp(Number(r, column) ?? 1, 1, 1_000_000);
+
+            void Said(long asking, IEnumerable<Dictionary<string, string?>> rows)
+            {
+                if (Wording(rows.First(), "wording") is > 1 and var wording) AskingStore.Anew(c, asking, At(rows.First(), "asked") ?? now, wording - 1);
+                foreach (var r in rows.Where(r => people.ContainsKey(Text(r, "student"))))
+                {
+                    if (At(r, "own") is { } own) AskingStore.SayOwn(c, asking, people[Text(r, "student")], Wording(r, "ownWording"), own);
+                    if (At(r, "home") is { } home) AskingStore.SayHome(c, asking, people[Text(r, "student")], Wording(r, "homeWording"), Text(r, "homeName"), r.GetValueOrDefault("homeNotedBy") is { } noted ? who(noted) : null, home);
+                }
+            }
+        }
+
+        private Dictionary<string, ItemId> Items(ClassId id, Dictionary<string, FolderId> folders, Func<string?, PersonId> who)
         {
             var students = tables["roster"].Where(r => Text(r, "role") == nameof(ClassRole.Student)).Select(r => Text(r, "userName")).ToHashSet(StringComparer.OrdinalIgnoreCase);
             var bytes = BySha512();
+            var made = new Dictionary<string, ItemId>();
             foreach (var i in tables["items"])
             {
                 var sha = i.GetValueOrDefault("sha512") is { } s && bytes.TryGetValue(s, out var file) ? file.Sha256 : null;
                 var added = i.GetValueOrDefault("addedBy");
-                var item = ItemStore.Add(c, id, new ItemRow { Kind = Enum.TryParse<ItemKind>(Text(i, "kind"), out var kind) ? kind : ItemKind.File, Name = Text(i, "name"), Sha256 = sha, Url = i.GetValueOrDefault("address"), AddedBy = who(added), ByStudent = added is not null && students.Contains(added), AddedAt = At(i, "added") ?? now });
+                var item = made[Text(i, "item")] = ItemStore.Add(c, id, new ItemRow { Kind = Enum.TryParse<ItemKind>(Text(i, "kind"), out var kind) ? kind : ItemKind.File, Name = Text(i, "name"), Sha256 = sha, Url = i.GetValueOrDefault("address"), AddedBy = who(added), ByStudent = added is not null && students.Contains(added), AddedAt = At(i, "added") ?? now });
                 foreach (var f in Ids(i, "folders").Where(folders.ContainsKey)) ItemStore.File(c, item, folders[f]);
             }
+            return made;
         }
 
         private Dictionary<string, AssignmentId> Assignments(ClassId id, Dictionary<string, FolderId> folders, Dictionary<string, PersonId> people)

@@ -46,9 +46,12 @@ public sealed class Workspace(Premises premises)
                 x.f.StudentId is { } s ? names.GetValueOrDefault(s) : null, x.f.StudentId == who, x.right.Steps, x.f.Version, x.f.GivenName is not null && (x.f.GivenName != x.f.Name || x.f.GivenRule != x.f.Rule), x.f.GroupId, x.f.Fact.Members, talks.Contains(x.f.Id))).ToList();
         var visible = seen.Select(f => f.Id).ToHashSet();
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
+        var asks = staff ? AskingStore.OfClass(c, id).Where(a => a.ItemId is not null).ToDictionary(a => a.ItemId!.Value, a => new Asks(a.AskedOf, a.Until)) : [];
+        var asked = staff ? [] : Acknowledgements.OfStudent(c, at, who, premises.Clock.Today);
         var items = ItemStore.OfClass(c, id).Where(i => access.OfThing(filings[i.Id]) > Right.None)
             .Select(i => new ItemView(i.Id, i.Kind, i.Name, i.Size, i.Url, [.. filings[i.Id].Where(visible.Contains)], i.AddedByName, i.AddedAt,
-                access.MayRename(filings[i.Id], i.AddedBy == who), access.MayRemove(filings[i.Id], i.AddedBy == who), i.Version, i.MayCopy, i.ByStudent)).ToList();
+                access.MayRename(filings[i.Id], i.AddedBy == who), access.MayRemove(filings[i.Id], i.AddedBy == who), i.Version, i.MayCopy, i.ByStudent)
+            { Asks = asks.GetValueOrDefault(i.Id), Asked = asked.FirstOrDefault(a => a.Asking.ItemId == i.Id).Own }).ToList();
 
         var open = InSight.IsOpen(at);
         var placed = AssignmentStore.Filings(c, id);
@@ -60,7 +63,7 @@ public sealed class Workspace(Premises premises)
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id), [.. attached[a.Id].Select(t => AttachedView.Of(t, staff))])).ToList();
         var groupNames = GroupStore.OfClass(c, id).ToDictionary(g => g.Id, g => g.Name);
         var notices = Notices.OfClass(c, at, premises.Clock.Today).Select(n => new NoticeView(n.Id, n.Text, n.Author, n.PostedAt, n.PostAt is { } p ? premises.Clock.LocalOf(p) : null, n.ChangedAt,
-            NoticeSight.IsPinned(n.Fact, premises.Clock.Today), n.GroupId is { } g ? groupNames.GetValueOrDefault(g) : null)).ToList();
+            NoticeSight.IsPinned(n.Fact, premises.Clock.Today), n.GroupId is { } g ? groupNames.GetValueOrDefault(g) : null) { Asked = asked.FirstOrDefault(a => a.Asking.NoticeId == n.Id).Own }).ToList();
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];
         return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null, staff || open ? at.Class.Welcome : "", uses,
             staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : [],

@@ -29,7 +29,14 @@ public sealed record FolderView(FolderId Id, FolderId? Parent, string Name, Fold
 /// <param name="MayCopy">False if it is marked as something that may not be copied into another class.</param>
 /// <param name="ByStudent">Did a student put it in?</param>
 /// <param name="MayRemove">May the asker bin it, or file it elsewhere?</param>
-public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayRename, bool MayRemove, int Version, bool MayCopy, bool ByStudent);
+public sealed record ItemView(ItemId Id, ItemKind Kind, string Name, long? Size, string? Url, IReadOnlyList<FolderId> Folders, string AddedBy, Instant AddedAt, bool MayRename, bool MayRemove, int Version, bool MayCopy, bool ByStudent)
+{
+    /// <summary>For staff: what it asks of those who find it; null where it asks nothing.</summary>
+    public Asks? Asks { get; init; }
+
+    /// <summary>For a student: what it asks of them.</summary>
+    public OwnAsking? Asked { get; init; }
+}
 
 /// <summary>One time that a piece of work was handed in, as it was then.</summary>
 /// <param name="Score">The mark it was returned with; null before that, or without one.</param>
@@ -74,7 +81,11 @@ public sealed record AssignmentView(
 /// <summary>A notice.</summary>
 /// <param name="PostedAt">Null while it waits for its moment, which only staff see.</param>
 /// <param name="Group">The group that it is for; null for all of the class.</param>
-public sealed record NoticeView(long Id, string Text, string Author, Instant? PostedAt, LocalDateTime? PostAt, Instant? ChangedAt, bool Pinned, string? Group);
+public sealed record NoticeView(long Id, string Text, string Author, Instant? PostedAt, LocalDateTime? PostAt, Instant? ChangedAt, bool Pinned, string? Group)
+{
+    /// <summary>For a student: what it asks of them.</summary>
+    public OwnAsking? Asked { get; init; }
+}
 
 /// <summary>A site or shared material that the class uses.</summary>
 public sealed record UsedThing(ResourceId Id, string Title, string? Url, string? FileName, ForWhom ForWhom);

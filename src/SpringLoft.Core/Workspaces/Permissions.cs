@@ -149,6 +149,12 @@ public enum Act
     /// <summary>Make places to talk, hide messages, see who has answered, let students only read.</summary>
     KeepTalk,
 
+    /// <summary>Say that one has read what asks for it.</summary>
+    Acknowledge,
+
+    /// <summary>Have things ask to be acknowledged, see who has, remind, print papers for homes.</summary>
+    KeepAcknowledgements,
+
     /// <summary>Open a class to its students.</summary>
     OpenClass,
 
@@ -241,6 +247,8 @@ public static class Permissions
         new(Act.SeeActivity, ActScope.Class, [], Standing.CoTeacher),
         new(Act.Talk, ActScope.Class, [], Standing.Student),
         new(Act.KeepTalk, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.Acknowledge, ActScope.Class, [], Standing.Student, Standing.Student),
+        new(Act.KeepAcknowledgements, ActScope.Class, [], Standing.CoTeacher),
         new(Act.OpenClass, ActScope.Class, [], Standing.Lead),
         new(Act.CloseClass, ActScope.Class, [], Standing.Lead),
         new(Act.RollOver, ActScope.Class, [], Standing.Lead),

@@ -3,11 +3,11 @@ using Serilog.Events;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>An address as the log has it: what opens something by itself (a shelf, a calendar) is not written down.</summary>
+/// <summary>An address as the log has it: what opens something by itself (a shelf, a calendar, what is to be acknowledged at home) is not written down.</summary>
 internal static partial class LoggedPath
 {
-    /// <summary>The address with every long run of hex digits left out; all our tokens are such.</summary>
-    internal static string Of(string path) => Token().Replace(path, "…");
+    /// <summary>The address with every long run of hex digits, and whatever code stands after "/home/", left out; all our tokens are such.</summary>
+    internal static string Of(string path) => HomeCode().Replace(Token().Replace(path, "…"), "/home/…");
 
     /// <summary>For the line that is logged of each request.</summary>
     internal static IEnumerable<LogEventProperty> Properties(HttpContext context, string path, double elapsed, int status) =>
@@ -18,4 +18,7 @@ internal static partial class LoggedPath
 
     [GeneratedRegex("[0-9a-fA-F]{20,}")]
     private static partial Regex Token();
+
+    [GeneratedRegex("^/home/[^/]+", RegexOptions.IgnoreCase)]
+    private static partial Regex HomeCode();
 }

@@ -19,7 +19,7 @@ public static class ClassRemoval
         ("assignment_thing", "assignment_id", "assignment"), ("assignment_thing", "item_id", "item"), ("assignment_upload", "class_id", "class"), ("assignment", "class_id", "class"),
         ("talk_message", "answers", "talk_message"), ("talk_message", "folder_id", "folder"), ("talk_message", "class_id", "class"), ("talk", "group_id", "class_group"), ("talk", "folder_id", "folder"), ("talk", "class_id", "class"),
         ("talk_reader", "class_id", "class"), ("talk_quiet", "class_id", "class"),
-        ("item", "class_id", "class"), ("folder", "parent_id", "folder"), ("folder", "group_id", "class_group"), ("folder", "class_id", "class"),
+        ("asking", "item_id", "item"), ("item", "class_id", "class"), ("folder", "parent_id", "folder"), ("folder", "group_id", "class_group"), ("folder", "class_id", "class"),
         ("group_member", "group_id", "class_group"), ("class_group", "class_id", "class"),
         ("shelf_thing", "shelf_id", "shelf"), ("shelf_visit", "shelf_id", "shelf"), ("shelf", "class_id", "class"),
         ("activity", "class_id", "class"), ("notice_class", "group_id", "class_group"), ("notice_class", "class_id", "class"), ("class_resource", "class_id", "class"), ("class_blind", "class_id", "class"),

@@ -1,0 +1,45 @@
+using System.Globalization;
+using NodaTime.Text;
+
+namespace SpringLoft.Core.Letters;
+
+/// <summary>What families read, in one of the languages that the program writes to homes in. Everything else of the program is in the school's own.</summary>
+/// <param name="Code">BCP 47, two letters.</param>
+/// <param name="Name">As its own speakers call it.</param>
+/// <param name="Day">Pattern of a day in it.</param>
+public sealed record HomeWords(string Code, string Name, string Day)
+{
+    private string Pick(string en, string de, string fr, string es) => Code switch { "de" => de, "fr" => fr, "es" => es, _ => en };
+
+    /// <summary>The languages; the first is taken where nobody said another.</summary>
+    public static IReadOnlyList<HomeWords> All { get; } =
+    [
+        new HomeWords("en", "English", "dddd, d MMMM uuuu"), new HomeWords("de", "Deutsch", "dddd, d. MMMM uuuu"), new HomeWords("fr", "Français", "dddd d MMMM uuuu"), new HomeWords("es", "Español", "dddd, d 'de' MMMM 'de' uuuu"),
+    ];
+
+    /// <summary>The language by its code, or by the first that a browser asks for (RFC 9110, Accept-Language); English where none is ours.</summary>
+    public static HomeWords Of(string? asked) =>
+        (asked ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(l => l.Split(';')[0].Split('-')[0])
+        .Select(l => All.FirstOrDefault(w => string.Equals(w.Code, l, StringComparison.OrdinalIgnoreCase))).FirstOrDefault(w => w is not null) ?? All[0];
+
+    /// <summary>A day, with its weekday.</summary>
+    public string Say(LocalDate day) => LocalDatePattern.Create(Day, CultureInfo.GetCultureInfo(Code)).Format(day);
+
+    // At home, by a code.
+    public string TypeCode => Pick("Type the code that is on your paper", "Geben Sie den Code von Ihrem Blatt ein", "Saisissez le code de votre feuille", "Escriba el código de su hoja");
+    public string CodeLabel => Pick("Code, like FHKM-3479-CDWX", "Code, zum Beispiel FHKM-3479-CDWX", "Code, par exemple FHKM-3479-CDWX", "Código, por ejemplo FHKM-3479-CDWX");
+    public string Open => Pick("Open", "Öffnen", "Ouvrir", "Abrir");
+    public string CodeWrong => Pick("This is no code that opens anything now. Look at it once more, or ask the teacher for a new paper.", "Mit diesem Code lässt sich zurzeit nichts öffnen. Sehen Sie noch einmal nach oder bitten Sie die Lehrkraft um ein neues Blatt.",
+        "Ce code n’ouvre rien pour le moment. Vérifiez-le ou demandez une nouvelle feuille à l’enseignant.", "Este código no abre nada por ahora. Revíselo o pida otra hoja al profesorado.");
+    public string TooMany => Pick("Too many wrong codes came from here. Wait some minutes, then try again.", "Von hier kamen zu viele falsche Codes. Warten Sie einige Minuten und versuchen Sie es dann noch einmal.",
+        "Trop de codes erronés sont venus d’ici. Attendez quelques minutes, puis réessayez.", "Han llegado demasiados códigos erróneos desde aquí. Espere unos minutos e inténtelo de nuevo.");
+    public string AboutWhom(string student) => Pick($"For the family of {student}", $"Für die Familie von {student}", $"Pour la famille de {student}", $"Para la familia de {student}");
+    public string AsksYou(string who) => Pick($"{who} asks you to read this and to say that you have.", $"{who} bittet Sie, dies zu lesen und es zu bestätigen.", $"{who} vous demande de lire ceci et de le confirmer.", $"{who} le pide que lea esto y lo confirme.");
+    public string Until(LocalDate day) => Pick($"By {Say(day)}.", $"Bis {Say(day)}.", $"Au plus tard le {Say(day)}.", $"Hasta el {Say(day)}.");
+    public string OpenFile(string name) => Pick($"Open “{name}”", $"„{name}“ öffnen", $"Ouvrir « {name} »", $"Abrir «{name}»");
+    public string YourName => Pick("Your name", "Ihr Name", "Votre nom", "Su nombre");
+    public string NameMissing => Pick("Write your name, so that the school knows who has read it.", "Schreiben Sie Ihren Namen, damit die Schule weiß, wer es gelesen hat.", "Écrivez votre nom, pour que l’école sache qui l’a lu.", "Escriba su nombre, para que el centro sepa quién lo ha leído.");
+    public string IHaveRead => Pick("I have read this", "Ich habe es gelesen", "J’ai lu ceci", "Lo he leído");
+    public string Said(string name, LocalDate day) => Pick($"{name} acknowledged this on {Say(day)}. There is nothing more to do.", $"{name} hat dies am {Say(day)} bestätigt. Mehr ist nicht zu tun.",
+        $"{name} l’a confirmé le {Say(day)}. Il n’y a plus rien à faire.", $"{name} lo confirmó el {Say(day)}. No hay nada más que hacer.");
+}

@@ -1,0 +1,88 @@
+using System.Net;
+using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Workspaces;
+using SpringLoft.Server.Hosting;
+
+namespace SpringLoft.Server.Tests.Workspaces;
+
+/// <summary>What families open without an account: by a code, of one thing, for one student.</summary>
+public sealed class AtHomePagesTests(ServerAndSchool at) : IClassFixture<ServerAndSchool>
+{
+    private async Task<(string Code, long Asking)> Paper()
+    {
+        var school = at.School;
+        var item = await school.Items.AddPage(school.Lead, school.Class, school.FolderNamed("Papers"), $"Kiln & rules {Guid.NewGuid():N}", "Never **open** it hot.\n\n<script>alert(1)</script>", CancellationToken.None);
+        var asks = new Acknowledgements(school.Premises);
+        asks.Ask(school.Lead, school.Class, item, new(AskedOf.Home, null));
+        var asking = asks.Of(school.Lead, school.Class).Single(a => a.Item == item).Id;
+        return (asks.Papers(school.Lead, school.Class, asking).Papers.Single(p => p.Person == school.Umi.Id).Code, asking);
+    }
+
+    private static FormUrlEncodedContent Form(string name, string value) => new([new(name, value)]);
+
+    [Fact]
+    public async Task Somebody_at_home_reads_it_and_says_so()
+    {
+        var (code, asking) = await Paper();
+        using var home = at.Server.Nobody();
+        var typed = await home.PostAsync("/home", Form("code", code.ToLowerInvariant().Replace("-", " ", StringComparison.Ordinal)));
+        (typed.Headers.Location?.ToString() ?? typed.RequestMessage!.RequestUri!.AbsolutePath).ShouldBe($"/home/{code}", "however it was typed");
+
+        var page = await home.GetAsync($"/home/{code}");
+        var text = await page.Content.ReadAsStringAsync();
+        text.ShouldContain("Never <strong>open</strong> it hot.");
+        text.ShouldContain("Kiln &amp; rules");
+        text.ShouldNotContain("<script");
+        text.ShouldNotContain("Hallgrímsson", Case.Insensitive, "the given name is enough");
+        page.Headers.CacheControl!.NoStore.ShouldBeTrue();
+        page.Headers.GetValues("X-Robots-Tag").ShouldBe(["noindex"]);
+
+        (await home.PostAsync($"/home/{code}", Form("name", " "))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        await home.PostAsync($"/home/{code}", Form("name", "H. <b>"));
+        (await home.GetStringAsync($"/home/{code}")).ShouldContain("H. &lt;b&gt; acknowledged this");
+        new Acknowledgements(at.School.Premises).See(at.School.Lead, at.School.Class, asking).Rows.Single(r => r.Person == at.School.Umi.Id).HomeName.ShouldBe("H. <b>");
+    }
+
+    [Fact]
+    public async Task It_is_read_in_the_language_that_the_browser_asks_for()
+    {
+        var (code, _) = await Paper();
+        using var home = at.Server.Nobody();
+        home.DefaultRequestHeaders.Add("Accept-Language", "de-CH,de;q=0.9");
+        var text = await home.GetStringAsync($"/home/{code}");
+        text.ShouldContain("<html lang=\"de\">");
+        text.ShouldContain("Für die Familie von Umi");
+        (await home.GetStringAsync($"/home/{code}?in=fr")).ShouldContain("Pour la famille de Umi");
+    }
+
+    [Theory]
+    [InlineData("/home/CDFG-HJKM-NPQR")]
+    [InlineData("/home/x")]
+    [InlineData("/home/a%2fb")]
+    public async Task A_code_that_is_none_opens_nothing_and_says_what_to_do(string address)
+    {
+        using var home = at.Server.Nobody();
+        var page = await home.GetAsync(address);
+        page.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await page.Content.ReadAsStringAsync()).ShouldContain("Look at it once more");
+        (await home.PostAsync(address, Form("name", "me"))).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await home.GetAsync($"{address}/file")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public void The_code_is_in_no_line_of_the_log()
+    {
+        LoggedPath.Of("/home/CDFG-HJKM-NPQR").ShouldBe("/home/…");
+        LoggedPath.Of("/home/CDFG-HJKM-NPQR/file").ShouldBe("/home/…/file");
+    }
+
+    [Fact]
+    public async Task Another_site_says_nothing_for_a_home()
+    {
+        var (code, _) = await Paper();
+        using var home = at.Server.Nobody();
+        var request = new HttpRequestMessage(HttpMethod.Post, $"/home/{code}") { Content = Form("name", "me") };
+        request.Headers.Add("Sec-Fetch-Site", "cross-site");
+        (await home.SendAsync(request)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+    }
+}
