@@ -66,6 +66,10 @@ const JoinClass = desk(() => import("./desks/Rosters/JoinPages"), "JoinClass");
 const RosterDesk = desk(() => import("./desks/Rosters/RosterDesk"), "RosterDesk");
 const RulesDesk = desk(() => import("./desks/School/RulesDesk"), "RulesDesk");
 const ScalesDesk = desk(() => import("./desks/School/ScalesDesk"), "ScalesDesk");
+const AcknowledgedDesk = desk(
+  () => import("./desks/Workspaces/Acknowledged/AcknowledgedDesk"),
+  "AcknowledgedDesk",
+);
 const ActivityDesk = desk(() => import("./desks/Workspaces/Activity/ActivityDesk"), "ActivityDesk");
 const BinDesk = desk(() => import("./desks/Workspaces/BinDesk"), "BinDesk");
 const Departments = desk(() => import("./desks/Workspaces/Departments"), "Departments");
@@ -191,6 +195,7 @@ export function App() {
                 <Route path="/classes/:id/work/new" element={<GiveDesk />} />
                 <Route path="/classes/:id/work/:assignment" element={<GiveDesk />} />
                 <Route path="/classes/:id/marking" element={<MarkingDesk />} />
+                <Route path="/classes/:id/acknowledged" element={<AcknowledgedDesk />} />
                 <Route path="/classes/:id/activity" element={<ActivityDesk />} />
                 <Route path="/classes/:id/scores" element={<ScoreDesk />} />
                 <Route path="/classes/:id/close" element={<ClosingDesk />} />

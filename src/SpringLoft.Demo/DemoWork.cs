@@ -110,6 +110,12 @@ internal sealed class DemoWork(Premises premises)
         var day = weeks[^3].Days[1];
         var told = NoticeStore.Add(c, new NoticeRow { AuthorId = lead.Id, Text = "Aprons and boots come home on the **last Friday**. What is left here then goes to the quay sale.", MadeAt = DemoYears.At(day), PostedAt = DemoYears.At(day), PinnedUntil = weeks[^1].Days[^1] }, [(id, null)]);
         foreach (var s in roster.Where((_, i) => i % 5 != 2)) NoticeStore.See(c, s.Id, [told], DemoYears.At(day.PlusDays(1)));
+        var asking = AskingStore.AskNotice(c, told, AskedOf.Both, new LocalDate(2027, 6, 11), lead.Id, DemoYears.At(day));
+        foreach (var (s, i) in roster.Select((s, i) => (s, i)))
+        {
+            if (i % 5 is 1 or 3) AskingStore.SayOwn(c, asking, s.Id, 1, DemoYears.At(day.PlusDays(1)) + Duration.FromMinutes(i * 3));
+            if (i % 3 == 1) AskingStore.SayHome(c, asking, s.Id, 1, $"family {s.Name.Family}", i % 6 == 1 ? lead.Id : null, DemoYears.At(day.PlusDays(2)) + Duration.FromMinutes(i * 17));
+        }
     }
 
     // A place to ask for help, and to say each morning that one is there; some have, some have not.

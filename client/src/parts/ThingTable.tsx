@@ -37,7 +37,8 @@ export function ThingTable(props: {
         {
           head: "What",
           look: "soft",
-          cell: (i) => `${kinds[i.kind]}${i.folders.length > 1 ? `, in ${i.folders.length} folders` : ""}`,
+          cell: (i) =>
+            `${kinds[i.kind]}${i.folders.length > 1 ? `, in ${i.folders.length} folders` : ""}${i.asks || i.asked?.own ? ", to be acknowledged" : ""}`,
         },
         { head: "Put in by", look: "soft", cell: (i) => i.addedBy },
         props.acts !== undefined && { head: "", align: "right", cell: props.acts },

@@ -1,3 +1,5 @@
+import { saveFile } from "./saveFile";
+
 /**
  * Puts text on the clipboard, also where the page came without encryption and the browser has no clipboard for it.
  * @returns Whether it is there.
@@ -27,13 +29,6 @@ export async function copyText(text: string): Promise<boolean> {
   return there;
 }
 
-/** Gives the browser a file that was made here. */
-export function saveText(name: string, text: string, type: string) {
-  const address = URL.createObjectURL(new Blob([text], { type }));
-  const a = document.createElement("a");
-  a.href = address;
-  a.download = name;
-  a.click();
-  // The browser has taken it by the next turn.
-  setTimeout(() => URL.revokeObjectURL(address), 0);
-}
+/** Gives the browser a text that was made here, as a file. */
+export const saveText = (name: string, text: string, type: string) =>
+  saveFile(new Blob([text], { type }), name);

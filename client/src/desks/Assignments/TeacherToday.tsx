@@ -7,7 +7,8 @@ import { CourseMark } from "../../parts/CourseMark";
 import { plainWords } from "../../parts/plainWords";
 import { Problem } from "../../parts/Problem";
 import { PlainTable } from "../../parts/table/PlainTable";
-import { count, sayMoment } from "../../parts/words";
+import { StateMark } from "../../parts/StateMark";
+import { count, sayDay, sayMoment } from "../../parts/words";
 import { sayWeek, sayWholeDay, useToday } from "./today";
 
 /** A teacher's day: what waits to be marked over all classes, what has waited longest first, each straight to its marking desk. */
@@ -95,6 +96,46 @@ export function TeacherToday() {
                 </Button>
               ),
             },
+          ]}
+        />
+      )}
+      {t && t.asking.length > 0 && (
+        <PlainTable
+          label="Acknowledgements outstanding"
+          rows={t.asking}
+          id={(a) => `${a.class}-${a.asking}`}
+          space={{ mt: 4 }}
+          columns={[
+            {
+              head: "To be acknowledged",
+              main: true,
+              cell: (a) => (
+                <Link component={RouterLink} to={`/classes/${a.class}/acknowledged?of=${a.asking}`}>
+                  {plainWords(a.title)}
+                </Link>
+              ),
+            },
+            {
+              head: "Class",
+              by: (a) => a.className,
+              cell: (a) => (
+                <>
+                  <CourseMark mark={a.mark} /> {a.className}
+                </>
+              ),
+            },
+            {
+              head: "Until",
+              by: (a) => a.until,
+              cell: (a) =>
+                a.until && (
+                  <StateMark mark={a.late ? "blocked" : "none"}>
+                    {sayDay(a.until)}
+                    {a.late && ", late"}
+                  </StateMark>
+                ),
+            },
+            { head: "Outstanding", by: (a) => a.left, cell: (a) => `${a.left} of ${a.students}` },
           ]}
         />
       )}

@@ -33,6 +33,26 @@ export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; e
   return (
     <>
       {t.pieces.length === 0 && <p className="day-none">Nothing waits for you to hand in.</p>}
+      {t.asked.length > 0 && (
+        <DayPart name="To acknowledge" figure={t.asked.length}>
+          {t.asked.map((a) => (
+            <li key={a.asking}>
+              <CourseMark mark={a.mark} />
+              <div>
+                <Link component={RouterLink} to={`/classes/${a.class}`} className="alone">
+                  {plainWords(a.title)}
+                </Link>
+                <span>
+                  {a.course}
+                  {!a.own && ", at home"}
+                  {a.reminded && ", asked again"}
+                </span>
+              </div>
+              {a.until && <StateMark mark={a.late ? "blocked" : "attention"}>by {sayDay(a.until)}</StateMark>}
+            </li>
+          ))}
+        </DayPart>
+      )}
       {heads.map(([when, name]) => {
         const pieces = t.pieces.filter((p) => p.when === when);
         return (

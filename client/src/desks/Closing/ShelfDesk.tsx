@@ -18,6 +18,7 @@ import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
+import { saveFile } from "../../parts/saveFile";
 import { StateMark } from "../../parts/StateMark";
 import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayDate } from "../../parts/words";
@@ -78,11 +79,7 @@ export function ShelfDesk() {
     const zip = await take(
       api.POST("/api/classes/{classId}/shelves/showcase", { ...path, body: draft, headers, parseAs: "blob" }),
     );
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(zip);
-    link.download = `${title || "showcase"}.zip`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    saveFile(zip, `${title || "showcase"}.zip`);
   });
   const may = head.data?.may.includes("CloseClass") ?? false;
   const shown = some ? (preview.data ?? []) : [];

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
+import { saveText } from "../../parts/copy";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
@@ -46,13 +47,7 @@ export function StructureFile({
   );
   const fetch = useAct(
     async (_: void, headers) => take(api.GET("/api/classes/{classId}/structure", { params: path, headers })),
-    (out) => {
-      const link = document.createElement("a");
-      link.href = URL.createObjectURL(new Blob([JSON.stringify(out, null, 2)], { type: "application/json" }));
-      link.download = `${name}, structure.json`;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-    },
+    (out) => saveText(`${name}, structure.json`, JSON.stringify(out, null, 2), "application/json"),
   );
   const p = act.data ?? preview.data;
   return (

@@ -6,6 +6,7 @@ import { useEffect, useMemo, useState, type ReactNode } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import { api, ProblemError, type Schemas } from "../../api/client";
 import { useBinSpan, useWorkspace } from "../../api/queries";
+import { Acknowledge } from "../../parts/Acknowledge";
 import { CourseMark } from "../../parts/CourseMark";
 import { Desk, Empty } from "../../parts/Desk";
 import { sayDue } from "../../parts/due";
@@ -28,6 +29,7 @@ import { PageDesk, PageForm } from "./PageDesk";
 import { ThingActs } from "./ThingActs";
 import { UsedThings } from "./ThingsUsed";
 
+const ToAcknowledge = later(() => import("./Acknowledged/ToAcknowledge"), "ToAcknowledge");
 const TalkPlace = later(() => import("./Talk/TalkPlace"), "TalkPlace");
 
 /** A class as its student sees it: folders at the left, what stands in them, and one's own work. */
@@ -78,6 +80,13 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
   const chosen =
     w.folders.find((f) => f.id === Number(address.get("folder"))) ?? w.folders.find((f) => f.parent == null);
   const content = useInSight<HTMLDivElement>(chosen?.id);
+  const shut = seenAs !== undefined || w.head.state !== "Open" || viewsOnly;
+  const showPage = (page: number | null) =>
+    setAddress((a) => {
+      if (page === null) a.delete("page");
+      else a.set("page", String(page));
+      return a;
+    });
   return (
     <Desk
       title={w.head.course}
@@ -107,6 +116,9 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
         >
           <Written text={w.welcome} />
         </Box>
+      )}
+      {[...w.items, ...w.notices].some((t) => t.asked) && (
+        <ToAcknowledge w={w} shut={seenAs !== undefined || w.head.state !== "Open"} onPage={showPage} />
       )}
       {w.folders.length === 0 && <Empty title="Nothing to see here.">This class shows you no folder.</Empty>}
       {back && (
@@ -141,15 +153,9 @@ export function ClassAsSeen({ w, seenAs }: { w: Schemas["WorkspaceView"]; seenAs
               w={w}
               folder={chosen}
               page={Number(address.get("page")) || undefined}
-              onPage={(page) =>
-                setAddress((a) => {
-                  if (page === null) a.delete("page");
-                  else a.set("page", String(page));
-                  return a;
-                })
-              }
+              onPage={showPage}
               seenAs={seenAs !== undefined}
-              shut={seenAs !== undefined || w.head.state !== "Open" || viewsOnly}
+              shut={shut}
             />
           </div>
         </Box>
@@ -289,12 +295,22 @@ function FolderContent({
   const opened = w.items.find((i) => i.id === page);
   if (opened)
     return (
-      <PageDesk
-        classId={w.head.id}
-        itemId={opened.id}
-        mayChange={opened.mayRename && !shut}
-        onBack={() => onPage(null)}
-      />
+      <>
+        <PageDesk
+          classId={w.head.id}
+          itemId={opened.id}
+          mayChange={opened.mayRename && !shut}
+          onBack={() => onPage(null)}
+        />
+        {opened.asked && (
+          <Acknowledge
+            classId={w.head.id}
+            asked={opened.asked}
+            title={opened.name}
+            shut={seenAs || w.head.state !== "Open"}
+          />
+        )}
+      </>
     );
   const list = items.length > 0 && (
     <ThingTable

@@ -11,8 +11,11 @@ import { useAct } from "../../api/useAct";
 import { useBegun } from "../../api/useBegun";
 import { Ask } from "../../parts/Ask";
 import { pathsOf } from "../../parts/folders/lines";
+import { later } from "../../parts/later";
 import { GiveOut } from "./GiveOut";
 import { ThingVersions } from "./ThingVersions";
+
+const AskForm = later(() => import("./Acknowledged/AskForm"), "AskForm");
 
 type Item = Schemas["ItemView"];
 
@@ -25,7 +28,7 @@ export function ThingActs(props: {
 }) {
   const { workspace: w, item } = props;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [asking, setAsking] = useState<"rename" | "file" | "give" | "versions" | null>(null);
+  const [asking, setAsking] = useState<"rename" | "file" | "give" | "versions" | "acknowledge" | null>(null);
   const bin = useAct(
     () =>
       take(
@@ -68,6 +71,9 @@ export function ThingActs(props: {
           <MenuItem onClick={() => ask("versions")}>Earlier versions…</MenuItem>
         )}
         {props.staff && <MenuItem onClick={() => ask("give")}>{giveWords(w)}</MenuItem>}
+        {props.staff && w.head.kind === "Class" && (
+          <MenuItem onClick={() => ask("acknowledge")}>To be acknowledged…</MenuItem>
+        )}
         {props.staff && (
           <MenuItem
             onClick={() => {
@@ -103,6 +109,7 @@ export function ThingActs(props: {
           />
         </Ask>
       )}
+      {asking === "acknowledge" && <AskForm classId={w.head.id} item={item} onClose={close} />}
       {asking === "give" && <GiveOut workspace={w} items={[item]} onClose={close} />}
     </>
   );

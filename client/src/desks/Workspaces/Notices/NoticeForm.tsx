@@ -2,12 +2,14 @@ import Autocomplete from "@mui/material/Autocomplete";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { Controller, type useForm } from "react-hook-form";
+import { Controller, type Control, type useForm } from "react-hook-form";
 import type { Schemas } from "../../../api/client";
 import { TextPart } from "../../../parts/form/TextPart";
 import { Tick } from "../../../parts/Tick";
 import { WriteBox } from "../../../parts/WriteBox";
 import { stateWords } from "../../../parts/words";
+import type { AsksTyped } from "../Acknowledged/asking";
+import { AsksPart } from "../Acknowledged/AsksPart";
 import type { Typed } from "./noticing";
 
 /** What a notice says, to whom, from when and until when it stands above the others. */
@@ -144,6 +146,7 @@ export function NoticeForm(props: {
           slotProps={{ inputLabel: { shrink: true } }}
         />
       </div>
+      {!typed.school && <AsksPart control={control as unknown as Control<AsksTyped>} asks={typed.asks} />}
     </form>
   );
 }

@@ -1,7 +1,8 @@
 import type { Schemas } from "../../../api/client";
+import { asksOf, asksTyped, type AsksTyped } from "../Acknowledged/asking";
 
 /** A notice as it is typed. */
-export interface Typed {
+export interface Typed extends AsksTyped {
   text: string;
   /** To everybody of the school, and then to no class. */
   school: boolean;
@@ -22,6 +23,7 @@ export const blank: Typed = {
   postOn: "",
   postAt: "07:00",
   pinnedUntil: "",
+  ...asksTyped(),
 };
 
 /** One that is there, to be changed. */
@@ -33,6 +35,7 @@ export const typedOf = (n: Schemas["NoticeLine"]): Typed => ({
   postOn: n.postAt?.slice(0, 10) ?? "",
   postAt: n.postAt?.slice(11, 16) ?? blank.postAt,
   pinnedUntil: n.pinnedUntil ?? "",
+  ...asksTyped(n.asks),
 });
 
 /** As the server takes it. */
@@ -43,6 +46,7 @@ export const bodyOf = (t: Typed): Schemas["NewNotice"] => ({
   school: t.school,
   postAt: t.postOn === "" ? null : `${t.postOn}T${t.postAt || blank.postAt}:00`,
   pinnedUntil: t.pinnedUntil || null,
+  asks: t.school ? null : asksOf(t),
 });
 
 /** The classes that an address names, as "3,7,12"; those that are none of these are passed over. */
