@@ -24,7 +24,12 @@ export default defineConfig({
             },
             {
               name: "shell",
-              test: /src[\\/](api[\\/](client|queries|standing|useAct)|shell[\\/](Shell|YearStrip|FindBox|Doorkeeper|desk|seasons)|parts[\\/](Desk|history|Problem|later|typed|keys|words|StateMark|CourseMark|typedNumber|useTicks|due|DayPart|table[\\/]looks)|desks[\\/]Assignments[\\/]today|theme|App|main)\b/,
+              test: /src[\\/](api[\\/](client|queries|standing|useAct)|shell[\\/](Shell|YearStrip|Doorkeeper|desk)|parts[\\/](Desk|history|Problem|later|typed|keys|words|StateMark|CourseMark|typedNumber|useTicks|due|DayPart|table[\\/]looks)|desks[\\/]Assignments[\\/]today|theme|App|main)\b/,
+            },
+            {
+              // What only staff have in the bar.
+              name: "staff-bar",
+              test: /src[\\/]shell[\\/](FindBox|Seasons|seasonList)\b/,
             },
             {
               // What a student's first screen does not have.

@@ -70,6 +70,7 @@ const AcknowledgedDesk = desk(
   () => import("./desks/Workspaces/Acknowledged/AcknowledgedDesk"),
   "AcknowledgedDesk",
 );
+const NewsDesk = desk(() => import("./desks/Workspaces/News/NewsDesk"), "NewsDesk");
 const ActivityDesk = desk(() => import("./desks/Workspaces/Activity/ActivityDesk"), "ActivityDesk");
 const BinDesk = desk(() => import("./desks/Workspaces/BinDesk"), "BinDesk");
 const Departments = desk(() => import("./desks/Workspaces/Departments"), "Departments");
@@ -140,6 +141,7 @@ export function App() {
             <Route path="/join" element={<JoinClass />} />
             <Route path="/invitation" element={<AcceptInvitation />} />
             <Route path="/password" element={<ChangePassword name={me.data.name} />} />
+            <Route path="/news" element={<NewsDesk />} />
             <Route path="/sign-ins" element={<SignIns />} />
             <Route path="/signed-on" element={<SignedOn />} />
             {staff ? (

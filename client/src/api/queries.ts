@@ -41,3 +41,11 @@ export const useHead = (classId: number) =>
     queryKey: ["head", classId],
     queryFn: () => take(api.GET("/api/classes/{classId}", { params: { path: { classId } } })),
   });
+
+/** How many news are new. */
+export const useNewsCount = () =>
+  useQuery({
+    queryKey: ["news-count"],
+    queryFn: () => take(api.GET("/api/news/count")),
+    refetchInterval: 120_000,
+  });

@@ -2948,6 +2948,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["news"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/news/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["newsCount"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/news/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["seeNews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/news/wish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setNews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/roster": {
         parameters: {
             query?: never;
@@ -4744,7 +4808,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "LayDownScales" | "SeeScales" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "Talk" | "KeepTalk" | "Acknowledge" | "KeepAcknowledgements" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeNews" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "LayDownScales" | "SeeScales" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "Talk" | "KeepTalk" | "Acknowledge" | "KeepAcknowledgements" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -6598,6 +6662,53 @@ export interface components {
         NewRecoveryCodes: {
             codes: string[];
         };
+        NewsCount: {
+            /** Format: int32 */
+            new: number;
+        };
+        /** @enum {unknown} */
+        NewsKind: "Returned" | "Published" | "Notice" | "Asked" | "Comment" | "Answer" | "Question" | "Hold" | "RunEnded";
+        NewsLine: {
+            kind: components["schemas"]["NewsKind"];
+            at: components["schemas"]["Instant"];
+            class: null | components["schemas"]["ClassId"];
+            course: null | string;
+            mark: null | string;
+            title: string;
+            by: null | string;
+            /** Format: int32 */
+            others: number;
+            path: string;
+            run: null | components["schemas"]["NewsRun"];
+            /** Format: int32 */
+            onHold: null | number;
+            new: boolean;
+        };
+        NewsRun: {
+            kind: components["schemas"]["RunKind"];
+            failed: boolean;
+            /** Format: int32 */
+            classes: number;
+            /** Format: int32 */
+            done: number;
+        };
+        NewsSeen: {
+            upTo: components["schemas"]["Instant"];
+        };
+        NewsView: {
+            lines: components["schemas"]["NewsLine"][];
+            more: boolean;
+            /** Format: int32 */
+            days: number;
+            kinds: components["schemas"]["NewsKind"][];
+            quiet: components["schemas"]["NewsKind"][];
+            letter: boolean;
+            email: null | string;
+        };
+        NewsWish: {
+            quiet: null | components["schemas"]["NewsKind"][];
+            letter: boolean;
+        };
         NewYear: {
             year: null | components["schemas"]["YearId"];
             section: null | string;
@@ -6754,7 +6865,7 @@ export interface components {
             own: boolean;
             home: boolean;
             late: boolean;
-            reminded: boolean;
+            remindedAt: null | components["schemas"]["Instant"];
         };
         OwnClass: {
             id: components["schemas"]["ClassId"];
@@ -7335,6 +7446,8 @@ export interface components {
         };
         /** Format: int64 */
         RunId: number;
+        /** @enum {unknown} */
+        RunKind: "Closing" | "PutPlan" | "RollOver" | "TakeHomes";
         RunStepView: {
             step: components["schemas"]["ClosingStep"];
             state: components["schemas"]["StepState"];
@@ -15210,6 +15323,126 @@ export interface operations {
                 content: {
                     "application/octet-stream": components["schemas"]["Stream"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    news: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    newsCount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewsCount"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    seeNews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewsSeen"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setNews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewsWish"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -9,7 +9,7 @@ import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { useBoard } from "../api/queries";
-import { seasons } from "./seasons";
+import { seasons } from "./seasonList";
 
 interface Found {
   name: string;

@@ -5,20 +5,21 @@ import Typography from "@mui/material/Typography";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Link as RouterLink, useLocation } from "react-router";
 import type { Schemas } from "../api/client";
-import { useSchool } from "../api/queries";
+import { useNewsCount, useSchool } from "../api/queries";
 import { keepFocus } from "../parts/focusKept";
 import { later } from "../parts/later";
 import { useYearShown } from "../parts/yearShown";
-import { FindBox } from "./FindBox";
-import { seasons } from "./seasons";
 import { YearStrip } from "./YearStrip";
 
 const DemoDate = later(() => import("./DemoDate"), "DemoDate");
 const OwnList = later(() => import("./OwnList"), "OwnList");
+const FindBox = later(() => import("./FindBox"), "FindBox");
+const Seasons = later(() => import("./Seasons"), "Seasons");
 
 /** What stands at the top of every screen: the year as the map, and the box that finds anything. */
 export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode }) {
   const school = useSchool();
+  const fresh = useNewsCount().data?.new;
   const place = useLocation();
   const desk = useRef<HTMLDivElement>(null);
   useEffect(() => keepFocus(desk.current!), []);
@@ -54,7 +55,7 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
           borderBottom: 1,
           borderColor: "divider",
           display: { xs: "flex", md: "grid" },
-          gridTemplateColumns: { md: "10.5rem minmax(0, 1fr) 14.1rem" },
+          gridTemplateColumns: { md: "10.5rem minmax(0, 1fr) 16.2rem" },
           alignItems: { xs: "center", md: "stretch" },
           columnGap: { xs: 1.25, md: 2 },
           px: { xs: 1.5, md: 2.75 },
@@ -90,11 +91,9 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
           </Box>
         </Box>
         <Box sx={{ minWidth: 0, flex: 1 }}>
-          {staff ? (
-            <Seasons classId={classId} path={place.pathname} />
-          ) : (
-            <Box sx={{ height: 32, display: { xs: "none", md: "block" } }} />
-          )}
+          <Box sx={{ height: "2rem", display: staff ? undefined : { xs: "none", md: "block" } }}>
+            {staff && <Seasons classId={classId} path={place.pathname} />}
+          </Box>
           {year && (
             <Box
               className={folded ? "folded" : undefined}
@@ -125,7 +124,9 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
             alignItems: { xs: "center", md: "stretch" },
           }}
         >
-          {staff ? <FindBox me={me} /> : <Box sx={{ height: 30, display: { xs: "none", md: "block" } }} />}
+          <Box sx={{ minHeight: 30, display: staff ? "grid" : { xs: "none", md: "grid" } }}>
+            {staff && <FindBox me={me} />}
+          </Box>
           {year && (
             <Button
               onClick={() => setFolded(!folded)}
@@ -169,6 +170,9 @@ export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode
                 Today
               </Place>
             )}
+            <Place to="/news" now={place.pathname === "/news"}>
+              News{fresh ? ` ${fresh}` : ""}
+            </Place>
             <OwnMenu me={me} isDemo={school.data?.isDemo ?? false} today={school.data?.today} />
           </Box>
         </Box>
@@ -197,83 +201,6 @@ function useBar() {
     return () => watch.disconnect();
   }, []);
   return bar;
-}
-
-// Desks of a class that belong to a season without being called after it.
-const belongs: Record<string, string> = {
-  marking: "work",
-  scores: "work",
-  activity: "work",
-  work: "work",
-  groups: "enroll",
-  slips: "enroll",
-  "join-code": "enroll",
-  invitations: "enroll",
-  "see-as": "set-up",
-  tidy: "close",
-  shelf: "close",
-};
-
-const intoSight = (link: HTMLElement | null) =>
-  link?.scrollIntoView?.({ block: "nearest", inline: "nearest" });
-
-function Seasons({ classId, path }: { classId?: string; path: string }) {
-  // Plan, set up and enroll stand at the start of the strip, closing and rolling over at its end, work between.
-  const margin: Record<string, string> = { work: "clamp(12px, 7vw, 80px)", close: "auto" };
-  return (
-    <Box
-      component="nav"
-      aria-label="Seasons"
-      sx={{
-        display: "flex",
-        columnGap: 2.5,
-        height: "2rem",
-        flexWrap: "nowrap",
-        pr: { md: 4 },
-        overflowX: { xs: "auto", md: "visible" },
-        scrollbarWidth: "none",
-      }}
-    >
-      {seasons.map((s) => {
-        const to =
-          s.path === "plan"
-            ? classId
-              ? `/plan?class=${classId}`
-              : "/plan"
-            : classId
-              ? `/classes/${classId}/${s.path}`
-              : `/${s.path}`;
-        const now =
-          path === `/${s.path}` ||
-          path.startsWith(`/${s.path}/`) ||
-          (path.startsWith("/classes/") && path.endsWith(`/${s.path}`)) ||
-          belongs[path.split("/")[3] ?? ""] === s.path;
-        return (
-          <Link
-            key={s.path}
-            component={RouterLink}
-            to={to}
-            underline="none"
-            aria-current={now ? "page" : undefined}
-            // On a phone the seasons are moved sideways: the one in which one is, is in sight.
-            ref={now ? intoSight : undefined}
-            sx={{
-              ml: margin[s.path] ?? 0,
-              fontSize: "0.97rem",
-              fontWeight: 600,
-              color: now ? "primary.main" : "text.primary",
-              borderBottom: "3px solid",
-              borderColor: now ? "primary.main" : "transparent",
-              whiteSpace: "nowrap",
-              height: "1.7rem",
-            }}
-          >
-            {s.name}
-          </Link>
-        );
-      })}
-    </Box>
-  );
 }
 
 function Place({ to, now, children }: { to: string; now: boolean; children: ReactNode }) {

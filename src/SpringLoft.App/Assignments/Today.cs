@@ -82,7 +82,7 @@ public sealed class Today(Premises premises)
             {
                 OfClass(c, at, who.Id, ends, seen, pieces, back);
                 asked.AddRange(Acknowledgements.OfStudent(c, at, who.Id, clock.Today).Where(a => a.Own.Own || a.Own.Home)
-                    .Select(a => new TodayAsked(at.Class.Id, at.Class.Course, at.Class.Mark, a.Asking.Id, a.Asking.ItemId, Acknowledgements.Short(a.Asking.Title), a.Own.Until, a.Own.Own, a.Own.Late, a.Own.Reminded)));
+                    .Select(a => new TodayAsked(at.Class.Id, at.Class.Course, at.Class.Mark, a.Asking.Id, a.Asking.ItemId, Acknowledgements.Short(a.Asking.Title), a.Own.Until, a.Own.Own, a.Own.Late, a.Own.RemindedAt is not null)));
             }
         }
         return new TodayView(clock.Today, weeks.FirstOrDefault(w => w.Starts <= clock.Today && clock.Today < w.Starts.PlusDays(7))?.Number, year is null ? null : weeks.Sum(w => w.Days.Count(d => d >= clock.Today)),

@@ -35,6 +35,8 @@ public sealed class PersonData(Premises premises)
         ["talk_reader"] = "Reads only in talk",
         ["activity"] = "Activity, by day",
         ["notice_seen"] = "Notices seen",
+        ["news_quiet"] = "News not wanted",
+        ["news_reader"] = "News seen",
         ["acknowledged"] = "Acknowledged, and at home",
         ["score_import"] = "Scores taken in",
         ["audit"] = "Done, by the audit trail",

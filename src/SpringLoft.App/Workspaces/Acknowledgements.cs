@@ -15,8 +15,8 @@ public sealed record Asks(AskedOf Of, LocalDate? Until);
 /// <param name="Own">Is it still wanted of them?</param>
 /// <param name="Home">Is it still wanted from their home?</param>
 /// <param name="Late">Its day is over.</param>
-/// <param name="Reminded">Staff reminded of it.</param>
-public sealed record OwnAsking(long Id, AskedOf Of, LocalDate? Until, Instant? OwnAt, bool Own, bool Home, bool Late, bool Reminded);
+/// <param name="RemindedAt">When staff reminded of it last; null if never.</param>
+public sealed record OwnAsking(long Id, AskedOf Of, LocalDate? Until, Instant? OwnAt, bool Own, bool Home, bool Late, Instant? RemindedAt);
 
 /// <summary>Something of a class that asks, with how far it has come.</summary>
 /// <param name="Kind">Null for a notice.</param>
@@ -186,7 +186,7 @@ public sealed class Acknowledgements(Premises premises)
         {
             var said = AskingStore.SaidBy(c, a.Id, student);
             var left = Acknowledging.Of(a.AskedOf, said?.Fact ?? default, a.Wording);
-            return (a, new OwnAsking(a.Id, a.AskedOf, a.Until, said?.OwnWording >= a.Wording ? said.OwnAt : null, left.Own, left.Home, Acknowledging.IsLate(left, a.Until, today), said?.RemindedAt is not null));
+            return (a, new OwnAsking(a.Id, a.AskedOf, a.Until, said?.OwnWording >= a.Wording ? said.OwnAt : null, left.Own, left.Home, Acknowledging.IsLate(left, a.Until, today), said?.RemindedAt));
         })];
     }
 
@@ -208,7 +208,8 @@ public sealed class Acknowledgements(Premises premises)
         return code;
     }
 
-    internal static string Short(string title) => title.ReplaceLineEndings(" ") is { Length: > 80 } t ? t[..80] + "…" : title.ReplaceLineEndings(" ");
+    /// <summary>What something says, without its marks, cut off where it is long.</summary>
+    internal static string Short(string title) => Formats.Print.HomePage.Words(title) is { Length: > 80 } t ? t[..80] + "…" : Formats.Print.HomePage.Words(title);
 
     private void OnStudent(Caller by, ClassId id, long asking, PersonId student, Action<IDbConnection, AskingRow, MemberRow> change) => premises.Db.Write(c =>
     {

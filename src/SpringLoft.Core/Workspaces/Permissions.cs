@@ -20,6 +20,9 @@ public enum Act
     /// <summary>See the classes that one has something to do with.</summary>
     SeeOwnClasses,
 
+    /// <summary>Read what is new and concerns one, and say what one wants to be told.</summary>
+    SeeNews,
+
     /// <summary>See the board, plans and calendar.</summary>
     SeeBoard,
 
@@ -202,6 +205,7 @@ public static class Permissions
         new(Act.SetUpSecondStep, ActScope.Own, Staff, AsksAgain: true, Before: Door.StepToSetUp),
         new(Act.HaveOwnData, ActScope.Own, Anybody),
         new(Act.SeeOwnClasses, ActScope.Own, Anybody),
+        new(Act.SeeNews, ActScope.Own, Anybody),
 
         new(Act.SeeBoard, ActScope.School, Teaching),
         new(Act.SearchDirectory, ActScope.School, Teaching),

@@ -58,6 +58,13 @@ public static class HomePage
         return Encoding.UTF8.GetBytes(h.ToString());
     }
 
+    /// <summary>The words of CommonMark on one line, without its marks.</summary>
+    public static string Words(string text)
+    {
+        try { return string.Join(' ', Markdown.ToPlainText(text, Page).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)); }
+        catch (ArgumentException) { return string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)); }
+    }
+
     /// <summary>CommonMark as HTML: HTML in it is text, pictures are their words, and what is no web address leads nowhere.</summary>
     /// <param name="lines">A new line stays one.</param>
     public static string Html(string text, bool lines)

@@ -1,4 +1,4 @@
-import { useSearchParams } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { usePlans } from "../../api/queries";
 import { Desk, Empty } from "../../parts/Desk";
 import { PutChoice } from "./PutChoice";
@@ -7,10 +7,20 @@ import { PutReport } from "./PutReport";
 /** Puts a plan to classes: the list of changes class by class, then the run, then the report, which can be taken back. */
 export function PlanPut() {
   const [address, setAddress] = useSearchParams();
+  const go = useNavigate();
   const plans = usePlans();
   const planId = Number(address.get("plan"));
   const plan = plans.data?.find((p) => p.id === planId);
   const run = Number(address.get("run")) || undefined;
+  // A run is known by itself: whoever comes from their news has no plan in the address.
+  if (run)
+    return (
+      <PutReport
+        key={run}
+        run={run}
+        onAgain={() => (plan ? setAddress({ plan: String(planId) }) : go("/plan"))}
+      />
+    );
   if (plans.data && !plan)
     return (
       <Desk title="Put a plan">
@@ -18,9 +28,7 @@ export function PlanPut() {
       </Desk>
     );
   if (!plan) return <Desk title="Put a plan">{null}</Desk>;
-  return run ? (
-    <PutReport key={run} run={run} onAgain={() => setAddress({ plan: String(planId) })} />
-  ) : (
+  return (
     <PutChoice
       plan={plan}
       ticked={(address.get("classes") ?? "").split(",").filter(Boolean).map(Number)}
