@@ -17,8 +17,9 @@ public sealed record ReturnsColumn(AssignmentId Id, string Title, decimal? Point
 /// <summary>A cell: one student's work for one assignment.</summary>
 /// <param name="Draft">True while the score is a draft, not returned.</param>
 /// <param name="LateMinutes">By how many whole minutes it came late; null where it is in time.</param>
+/// <param name="Level">What the mark is called on its scale; null for plain points.</param>
 /// <param name="Counts">The mark that was returned last and counts, also while the work is handed in again.</param>
-public sealed record ReturnsCell(AssignmentId Assignment, WorkId Id, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft, decimal? Counts, int? LateMinutes, int Files, int Version);
+public sealed record ReturnsCell(AssignmentId Assignment, WorkId Id, WorkState State, HeldBy HeldBy, decimal? Score, string? Level, bool Draft, decimal? Counts, int? LateMinutes, int Files, int Version);
 
 /// <summary>A row of the returns desk.</summary>
 public sealed record ReturnsRow(PersonId Student, string SortName, bool Left, IReadOnlyList<ReturnsCell> Cells);
@@ -47,17 +48,19 @@ public sealed class Returns(Premises premises)
         var work = WorkStore.OfClass(c, id);
         var files = WorkStore.FilesOfClass(c, id);
         var given = AssignmentStore.GivenTo(c, id);
-        var due = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Due);
+        var assignments = AssignmentStore.OfClass(c, id);
+        var due = assignments.ToDictionary(a => a.Id, a => a.Due);
+        var schemes = assignments.Where(a => a.Scheme is not null).ToDictionary(a => a.Id, a => a.Scheme!);
         var firstIn = WorkStore.FirstIn(c, id);
         var members = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).ToList();
         var byStudent = work.ToLookup(w => w.StudentId);
         var byAssignment = work.ToLookup(w => w.AssignmentId);
         var here = members.Count(m => m.LeftAt is null);
-        var columns = AssignmentStore.OfClass(c, id).Select(a => new ReturnsColumn(a.Id, a.Title, a.Points, a.DueOn, a.DueTime, a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null,
+        var columns = assignments.Select(a => new ReturnsColumn(a.Id, a.Title, a.Points, a.DueOn, a.DueTime, a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null,
             byAssignment[a.Id].Count(w => w.State != WorkState.Working), byAssignment[a.Id].Count(w => WorkFlow.Holder(w.State) == HeldBy.Teacher),
             given[a.Id].Any() ? given[a.Id].Count() : here, a.Together is null ? [] : InStep.Names(c, who, a), a.Version)).ToList();
         var rows = members.Where(m => m.LeftAt is null || byStudent[m.PersonId].Any()).Select(m => new ReturnsRow(m.PersonId, m.Name.Sort, m.LeftAt is not null,
-            [.. byStudent[m.PersonId].Select(w => new ReturnsCell(w.AssignmentId, w.Id, w.State, WorkFlow.Holder(w.State), w.Score, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, premises.Clock.Zone) : null, files[w.Id].Count(), w.Version))])).ToList();
+            [.. byStudent[m.PersonId].Select(w => new ReturnsCell(w.AssignmentId, w.Id, w.State, WorkFlow.Holder(w.State), w.Score, w.Score is { } score ? schemes.GetValueOrDefault(w.AssignmentId)?.NameOf(score) : null, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, premises.Clock.Zone) : null, files[w.Id].Count(), w.Version))])).ToList();
         var held = work.Where(w => WorkFlow.Holder(w.State) == HeldBy.Teacher).ToList();
         return new ReturnsView(columns, rows, held.Count, work.Count(w => WorkFlow.IsDraft(Fact(w))), held.Count(w => w.Score is null));
     });

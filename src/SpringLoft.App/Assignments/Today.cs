@@ -41,11 +41,14 @@ public sealed record TodayAsked(ClassId Class, string Course, string Mark, long 
 /// <summary>What is asked in a class of one's own, and from how many it is outstanding.</summary>
 public sealed record TodayAsking(ClassId Class, string ClassName, string Mark, long Asking, string Title, LocalDate? Until, int Left, int Students, bool Late);
 
+/// <summary>Who has gone quiet in a class of one's own.</summary>
+public sealed record TodayQuiet(ClassId Class, string ClassName, string Mark, IReadOnlyList<string> Students);
+
 /// <summary>Somebody's day.</summary>
 /// <param name="Week">Number of the school week; null where there is no school this week.</param>
 /// <param name="DaysLeft">School days from today to the end of the year, today with them; null outside a school year.</param>
 public sealed record TodayView(LocalDate Day, int? Week, int? DaysLeft, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back, IReadOnlyList<TodayNotice> Notices, IReadOnlyList<TodayWaiting> Waiting, IReadOnlyList<TodayDue> Due,
-    IReadOnlyList<TodayAsked> Asked, IReadOnlyList<TodayAsking> Asking);
+    IReadOnlyList<TodayAsked> Asked, IReadOnlyList<TodayAsking> Asking, IReadOnlyList<TodayQuiet> Quiet);
 
 /// <summary>What is to be done today, over all classes of a person: to hand in and what came back; for staff, what waits for them.</summary>
 public sealed class Today(Premises premises)
@@ -68,6 +71,8 @@ public sealed class Today(Premises premises)
         var due = new List<TodayDue>();
         var asked = new List<TodayAsked>();
         var asking = new List<TodayAsking>();
+        var quiet = new List<TodayQuiet>();
+        List<LocalDate> schoolDays = [.. weeks.SelectMany(w => w.Days)];
         var classes = Classes(c, who);
         foreach (var at in classes)
         {
@@ -75,6 +80,7 @@ public sealed class Today(Premises premises)
             {
                 waiting.AddRange(Waiting(c, at));
                 due.AddRange(DueSoon(c, at, ends));
+                if (Activities.Quiet(c, premises, at.Class.Id, schoolDays) is { Count: > 0 } gone) quiet.Add(new(at.Class.Id, at.Class.Name, at.Class.Mark, gone));
                 asking.AddRange(Acknowledgements.Lines(c, at, clock.Today).Where(a => a.Reached && a.Done < a.Students)
                     .Select(a => new TodayAsking(at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, Acknowledgements.Short(a.Title), a.Until, a.Students - a.Done, a.Students, a.Late)));
             }
@@ -90,7 +96,7 @@ public sealed class Today(Premises premises)
             [.. back.OrderByDescending(b => b.ReturnedAt)], [.. Told(c, who, classes).Select(n => Notice(n.Row, n.At, seen)).OrderByDescending(n => n.Pinned).ThenByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)],
             // The same notice in several of their classes is asked once.
             [.. asked.DistinctBy(a => a.Asking).OrderByDescending(a => a.Own).ThenByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue)],
-            [.. asking.OrderByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue).ThenBy(a => a.ClassName, StringComparer.Ordinal)]);
+            [.. asking.OrderByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue).ThenBy(a => a.ClassName, StringComparer.Ordinal)], [.. quiet.OrderBy(q => q.ClassName, StringComparer.Ordinal)]);
     });
 
     /// <summary>Notes the look: at the next visit what is there now is not new any more.</summary>

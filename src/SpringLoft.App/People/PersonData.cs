@@ -35,6 +35,7 @@ public sealed class PersonData(Premises premises)
         ["talk_reader"] = "Reads only in talk",
         ["activity"] = "Activity, by day",
         ["notice_seen"] = "Notices seen",
+        ["phrase"] = "Phrases kept",
         ["news_quiet"] = "News not wanted",
         ["news_reader"] = "News seen",
         ["acknowledged"] = "Acknowledged, and at home",

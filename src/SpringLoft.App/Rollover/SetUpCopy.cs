@@ -78,6 +78,8 @@ internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> F
             else anew.Add(item with { AddedAt = now });
         }
         foreach (var (item, copy) in anew.Zip(ItemStore.AddAll(c, made, anew))) copies[item.Id] = copy;
+        // What asked to be acknowledged asks whoever comes, and has no day yet; what was said stays where it was said.
+        foreach (var a in AskingStore.OfClass(c, From.Class).Where(a => a.ItemId is { } i && copies.ContainsKey(i))) AskingStore.AskItem(c, copies[a.ItemId!.Value], a.AskedOf, null, a.AskedBy, now);
         ItemStore.FileAll(c, copies.SelectMany(i => From.Filings[i.Key].Where(folders.ContainsKey).Select(f => (i.Value, folders[f]))));
     }
 

@@ -80,6 +80,16 @@ public sealed class Activities(Premises premises)
             ActivityStore.Note(c, id, who.Id, premises.Clock.Today, did);
     }
 
+    /// <summary>Who of a class has gone quiet, by name; nobody where the school keeps no activity.</summary>
+    internal static IReadOnlyList<string> Quiet(IDbConnection c, Premises premises, ClassId id, IReadOnlyList<LocalDate> daysOfSchool)
+    {
+        // So long ago nobody has to look: whoever was quiet then and not since, is seen in the days since.
+        var days = daysOfSchool.Where(d => d <= premises.Clock.Today).TakeLast(Activity.QuietDays * 2).ToList();
+        if (days.Count == 0 || !RulesStore.Get(c).Rules.KeepsActivity) return [];
+        var did = ActivityStore.OfClass(c, id, days[0], days[^1]);
+        return [.. ScoreScope.Students(c, id).Where(m => Activity.IsQuiet(days, did[m.PersonId].ToDictionary(x => x.Day, x => x.Did), premises.Clock.LocalOf(m.Since).Date)).Select(m => m.Name.Display)];
+    }
+
     private List<ActivityRow> Rows(IDbConnection c, ClassId id, List<ActivityDay> period)
     {
         List<LocalDate> days = [.. period.Select(d => d.Day)];

@@ -85,6 +85,7 @@ public sealed class GivingOut(Premises premises)
                 var bank = source.IsBank ? (item.Id, item.Version) : ((ItemId, int)?)null;
                 var copy = ItemStore.Add(c, k.Id, item with { Name = step.Name, AddedBy = by.Id, ByStudent = false, AddedAt = now, BankId = bank?.Item1, BankVersion = bank?.Item2 });
                 foreach (var p in step.Places) ItemStore.File(c, copy, Place(p));
+                if (AskingStore.AsksOf(c, item.Id) is var (of, until)) AskingStore.AskItem(c, copy, of, until, by.Id, now);
             }
             else
             {

@@ -75,7 +75,7 @@ public sealed class News(Premises premises)
         var told = NewsKinds.Of(who.Role).Except(NewsStore.Quiet(c, who.Id)).ToHashSet();
         var all = ClassStore.OfPerson(c, who.Id).Where(k => k is { Kind: WorkspaceKind.Class, State: ClassState.Open }).Select(k => ClassGate.Find(c, who, k.Id))
             .SelectMany(at => at.Standing >= Standing.CoTeacher ? OfStaff(c, at, who, since) : at.Standing == Standing.Student ? OfStudent(c, at, who, since) : []);
-        return [.. all.Concat(OfSchool(c, who, since)).Where(l => l.At > since && told.Contains(l.Kind))
+        return [.. all.Concat(OfSchool(c, who, since)).Where(l => l.At > since && l.At <= premises.Clock.Now && told.Contains(l.Kind))
             // The same notice in several of their classes is told once.
             .DistinctBy(l => l.Kind is NewsKind.Notice or NewsKind.Asked ? (l.Kind, l.Title, l.At, l.By) : (object)l)
             .Select(l => l with { New = seen is null || l.At > seen }).OrderByDescending(l => l.At)];

@@ -23,6 +23,9 @@ public enum Act
     /// <summary>Read what is new and concerns one, and say what one wants to be told.</summary>
     SeeNews,
 
+    /// <summary>Keep phrases of one's own for comments on work.</summary>
+    KeepPhrases,
+
     /// <summary>See the board, plans and calendar.</summary>
     SeeBoard,
 
@@ -206,6 +209,7 @@ public static class Permissions
         new(Act.HaveOwnData, ActScope.Own, Anybody),
         new(Act.SeeOwnClasses, ActScope.Own, Anybody),
         new(Act.SeeNews, ActScope.Own, Anybody),
+        new(Act.KeepPhrases, ActScope.Own, Staff),
 
         new(Act.SeeBoard, ActScope.School, Teaching),
         new(Act.SearchDirectory, ActScope.School, Teaching),

@@ -30,12 +30,25 @@ internal sealed record ReturnManyBody(ReturnScope Scope, string? Comment);
 
 internal sealed record ReturnAllBody(AssignmentId? Assignment, bool UnmarkedToo, string? Comment);
 
+internal sealed record PhraseBody(string? Text);
+
 internal static class AssignmentEndpoints
 {
     internal static void Map(RouteGroupBuilder api)
     {
         api.MapPost("/returns/preview", (ReturnScope body, Caller who, ReturningMany returning) => returning.Preview(who, body)).WithName("previewReturnMany").Needs(Act.SeeBoard);
         api.MapPost("/returns", (ReturnManyBody body, Caller who, ReturningMany returning) => returning.Do(who, body.Scope, body.Comment)).WithName("returnMany").Needs(Act.SeeBoard);
+        api.MapGet("/phrases", (Caller who, Phrases phrases) => phrases.See(who)).WithName("phrases").Needs(Act.KeepPhrases);
+        api.MapPost("/phrases", (PhraseBody body, Caller who, Phrases phrases) =>
+        {
+            phrases.Keep(who, body.Text);
+            return TypedResults.NoContent();
+        }).WithName("keepPhrase").Needs(Act.KeepPhrases);
+        api.MapDelete("/phrases/{phraseId:long}", (long phraseId, Caller who, Phrases phrases) =>
+        {
+            phrases.Remove(who, phraseId);
+            return TypedResults.NoContent();
+        }).WithName("removePhrase").Needs(Act.KeepPhrases);
         api.MapGet("/today", (Caller who, Today today) => today.See(who)).WithName("today").Needs(Act.SeeOwnClasses);
         api.MapPost("/today/seen", (Caller who, Today today) =>
         {

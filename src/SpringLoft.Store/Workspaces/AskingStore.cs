@@ -72,6 +72,9 @@ public static class AskingStore
     /// <summary>What a thing asks; null where it asks nothing.</summary>
     public static long? OfItem(IDbConnection c, ItemId item) => c.ExecuteScalar<long?>("SELECT id FROM asking WHERE item_id = @item AND ended_at IS NULL", new { item });
 
+    /// <summary>What a thing asks, of whom and until when; null where it asks nothing.</summary>
+    public static (AskedOf Of, LocalDate? Until)? AsksOf(IDbConnection c, ItemId item) => c.QuerySingleOrDefault<AskingRow>("SELECT asked_of, until FROM asking WHERE item_id = @item AND ended_at IS NULL", new { item }) is { } a ? (a.AskedOf, a.Until) : null;
+
     /// <summary>What notices ask, by notice.</summary>
     public static IReadOnlyDictionary<long, (AskedOf Of, LocalDate? Until)> OfNotices(IDbConnection c, IEnumerable<long> notices) => c.Query<(long, string, LocalDate?)>(
         "SELECT notice_id, asked_of, until FROM asking WHERE ended_at IS NULL AND notice_id IN (SELECT value FROM json_each(@ids))", new { ids = $"[{string.Join(',', notices)}]" }).ToDictionary(x => x.Item1, x => (Enum.Parse<AskedOf>(x.Item2), x.Item3));

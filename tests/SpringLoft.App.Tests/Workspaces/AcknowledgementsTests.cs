@@ -246,6 +246,28 @@ public class AcknowledgementsTests : SchoolTest
     }
 
     [Fact]
+    public async Task Given_to_another_class_it_asks_there_and_nobody_has_said_so_yet()
+    {
+        var (item, asking) = await Syllabus();
+        asks.Say(school.Umi, school.Class, asking);
+        var other = school.Making.Make(school.Lead, school.New("Clay", "6C"));
+        school.Roster.Enroll(school.Lead, other, [school.Umi.Id], ClassRole.Student);
+        new GivingOut(school.Premises).Give(school.Lead, school.Class, new([item], null, null, false, [other]));
+        var there = asks.Of(school.Lead, other).Single();
+        (there.Of, there.Until, there.Students, there.Done).ShouldBe((AskedOf.Both, until, 1, 0));
+    }
+
+    [Fact]
+    public async Task Next_years_class_asks_anew_without_a_day()
+    {
+        var (_, asking) = await Syllabus();
+        asks.Say(school.Umi, school.Class, asking);
+        var next = school.Rolling.Make(school.Lead, school.Class, new(null, null, null));
+        var there = asks.Of(school.Lead, next).Single();
+        (there.Title, there.Of, there.Until, there.Students).ShouldBe(("Syllabus", AskedOf.Both, null, 0));
+    }
+
+    [Fact]
     public async Task Two_accounts_that_are_joined_have_what_both_said()
     {
         var (_, asking) = await Syllabus(AskedOf.Student);

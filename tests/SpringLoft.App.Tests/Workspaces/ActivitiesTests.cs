@@ -52,6 +52,8 @@ public class ActivitiesTests : SchoolTest
         activities.Opened(school.Umi, school.Class, Did.OpenedClass);
         school.Clock.AdvanceDays(14);
 
+        new App.Assignments.Today(school.Premises).See(school.Lead).Quiet.Single().Students.Count.ShouldBe(See().Students.Count, "as the activity desk has it");
+        new App.Assignments.Today(school.Premises).See(school.Umi).Quiet.ShouldBeEmpty("that is for staff");
         See().Students.ShouldAllBe(s => s.Quiet);
         activities.Opened(school.Rúna, school.Class, Did.OpenedClass);
         if (See().Days[^1].Day == school.Premises.Clock.Today) See().Students.Single(s => s.Student == school.Rúna.Id).Quiet.ShouldBeFalse();

@@ -126,3 +126,29 @@ test("typed and not kept is there again, a mark off the scale is said before it 
   expect(now).toMatchObject({ state: "Returned", counts: 18.5 });
   await page.context().close();
 });
+
+test("what one writes again and again is kept, found by typing and put in with the student's name", async ({ browser }) => {
+  const page = await signedIn(browser, "wren");
+  const at = await opened(page);
+  const pieces = (await marking(page, at.id, at.assignment)).stretches[0]!.pieces;
+  await page.goto(`/classes/${at.id}/marking?assignment=${at.assignment}&piece=${at.assignment}-${pieces[0]!.student}`);
+  // What came back already is marked anew; what waits is marked as it is.
+  await expect(page.getByRole("region", { name: "Mark and comment" })).toBeVisible();
+  const anew = page.getByRole("button", { name: "Mark it anew" });
+  if (await anew.isVisible()) await anew.click();
+  const comment = page.getByLabel(/alone$/);
+  await comment.fill("Well seen, {name}: the foot is dry.");
+  await page.getByRole("button", { name: "Keep it as a phrase" }).click();
+  const box = page.getByRole("combobox", { name: "A phrase of yours" });
+  await expect(box).toBeVisible();
+  await comment.fill("");
+  await box.fill("dry");
+  await box.press("Enter");
+  await expect(comment).toHaveValue(/^Well seen, [^{}]+: the foot is dry\.$/);
+  await page.getByRole("button", { name: "All phrases…" }).click();
+  await page.getByRole("button", { name: /^Remove: Well seen/ }).click();
+  await expect(page.getByRole("dialog").getByText("Well seen", { exact: false })).toHaveCount(0);
+  await page.getByRole("button", { name: "Done" }).click();
+  await expect(box).toHaveCount(0);
+  await page.context().close();
+});

@@ -110,11 +110,11 @@ export function ReturnsGrid(props: {
                       underline="hover"
                       color="inherit"
                       onClick={() => props.onPiece(cell.id)}
-                      aria-label={`${s.sortName}, ${a.title}: ${says[cell.state]}${cell.lateMinutes != null ? `, ${sayLate(cell.lateMinutes)}` : ""}${cell.score != null ? `, ${cell.draft ? "draft mark " : ""}${cell.score}` : ""}`}
+                      aria-label={`${s.sortName}, ${a.title}: ${says[cell.state]}${cell.lateMinutes != null ? `, ${sayLate(cell.lateMinutes)}` : ""}${cell.score != null ? `, ${cell.draft ? "draft mark " : ""}${cell.level ?? cell.score}` : ""}`}
                     >
                       <StateMark mark={marks[cell.state]} strong={cell.heldBy === "Teacher"}>
                         {cell.score != null
-                          ? `${cell.score}${cell.draft ? " draft" : ""}`
+                          ? `${cell.level ?? cell.score}${cell.draft ? " draft" : ""}`
                           : cell.state === "HandedIn"
                             ? "to mark"
                             : cell.state === "Returned"

@@ -139,6 +139,42 @@ export function TeacherToday() {
           ]}
         />
       )}
+      {t && t.quiet.length > 0 && (
+        <PlainTable
+          label="Who has gone quiet"
+          rows={t.quiet}
+          id={(q) => q.class}
+          space={{ mt: 4 }}
+          columns={[
+            {
+              head: "Gone quiet",
+              main: true,
+              look: "any",
+              cell: (q) => (
+                <Link component={RouterLink} to={`/classes/${q.class}/activity`}>
+                  {q.students.slice(0, 4).join(", ")}
+                  {q.students.length > 4 && ` and ${q.students.length - 4} more`}
+                </Link>
+              ),
+            },
+            {
+              head: "Class",
+              by: (q) => q.className,
+              cell: (q) => (
+                <>
+                  <CourseMark mark={q.mark} /> {q.className}
+                </>
+              ),
+            },
+            {
+              head: "How many",
+              align: "right",
+              by: (q) => q.students.length,
+              cell: (q) => q.students.length,
+            },
+          ]}
+        />
+      )}
       {t && t.due.length > 0 && (
         <PlainTable
           label="Due this week in your classes"

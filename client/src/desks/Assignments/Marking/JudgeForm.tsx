@@ -11,6 +11,7 @@ import { useDraft } from "../../../parts/useDraft";
 import { useVersioned } from "../../../parts/useVersioned";
 import { sayMoment } from "../../../parts/words";
 import { MarkInput, readMark } from "./MarkInput";
+import { PhraseBox } from "./PhraseBox";
 
 /** The mark of the piece in view, what is said about it, and on to the next: with the keys alone. */
 export function JudgeForm(props: {
@@ -145,6 +146,7 @@ export function JudgeForm(props: {
             value={comment.draft}
             onChange={(e) => comment.change(e.target.value)}
           />
+          <PhraseBox first={first} comment={comment.draft} onComment={comment.change} />
           <div className="judge-acts">
             <Button
               type="submit"
