@@ -63,7 +63,8 @@ public sealed class Workspace(Premises premises)
                 staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id), [.. attached[a.Id].Select(t => AttachedView.Of(t, staff))])).ToList();
         var groupNames = GroupStore.OfClass(c, id).ToDictionary(g => g.Id, g => g.Name);
         var notices = Notices.OfClass(c, at, premises.Clock.Today).Select(n => new NoticeView(n.Id, n.Text, n.Author, n.PostedAt, n.PostAt is { } p ? premises.Clock.LocalOf(p) : null, n.ChangedAt,
-            NoticeSight.IsPinned(n.Fact, premises.Clock.Today), n.GroupId is { } g ? groupNames.GetValueOrDefault(g) : null) { Asked = asked.FirstOrDefault(a => a.Asking.NoticeId == n.Id).Own }).ToList();
+            NoticeSight.IsPinned(n.Fact, premises.Clock.Today), n.GroupId is { } g ? groupNames.GetValueOrDefault(g) : null)
+        { Asked = asked.FirstOrDefault(a => a.Asking.NoticeId == n.Id).Own }).ToList();
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];
         return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null, staff || open ? at.Class.Welcome : "", uses,
             staff ? [.. GroupStore.OfClass(c, id).Select(g => new GroupName(g.Id, g.Name))] : [],

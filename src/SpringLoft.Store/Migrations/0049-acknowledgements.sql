@@ -30,7 +30,7 @@ CREATE TABLE acknowledged (
   reminded_at TEXT,
   -- By which it is acknowledged at home, on paper or in a letter: for this student and this thing alone.
   code TEXT,
-  code_sha256 TEXT UNIQUE,
+  code_digest TEXT UNIQUE,
   PRIMARY KEY (asking_id, person_id)
 );
 CREATE INDEX acknowledged_person ON acknowledged(person_id);

@@ -142,12 +142,12 @@ public static class AskingStore
 
     /// <summary>Gives a student's home a code; the one it had is dead.</summary>
     public static void SetCode(IDbConnection c, long asking, PersonId person, string code) => c.Execute(
-        "INSERT INTO acknowledged(asking_id, person_id, code, code_sha256) VALUES(@asking, @person, seal(@code), @sha) ON CONFLICT DO UPDATE SET code = seal(@code), code_sha256 = @sha",
-        new { asking, person, code, sha = SealedColumns.Digest(code) });
+        "INSERT INTO acknowledged(asking_id, person_id, code, code_digest) VALUES(@asking, @person, seal(@code), @digest) ON CONFLICT DO UPDATE SET code = seal(@code), code_digest = @digest",
+        new { asking, person, code, digest = SealedColumns.Digest(code) });
 
     /// <summary>Which student's home a code is for, and what it is about; null for a code that is none.</summary>
     public static (long Asking, PersonId Person)? ByCode(IDbConnection c, string code) =>
-        c.QuerySingleOrDefault<(long Asking, long Person)?>("SELECT asking_id, person_id FROM acknowledged WHERE code_sha256 = @sha", new { sha = SealedColumns.Digest(code) }) is { } x ? (x.Asking, new PersonId(x.Person)) : null;
+        c.QuerySingleOrDefault<(long Asking, long Person)?>("SELECT asking_id, person_id FROM acknowledged WHERE code_digest = @digest", new { digest = SealedColumns.Digest(code) }) is { } x ? (x.Asking, new PersonId(x.Person)) : null;
 
     /// <summary>Classes in which a thing or a notice stands.</summary>
     public static IReadOnlyList<ClassId> ClassesOf(IDbConnection c, long asking) => [.. c.Query<ClassId>($"SELECT class_id FROM ({Standing}) WHERE id = @asking ORDER BY class_id", new { asking })];
