@@ -14,7 +14,8 @@ internal static class Contract
         {
             o.SerializerOptions.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
             o.SerializerOptions.Converters.Add(new IdJson());
-            o.SerializerOptions.Converters.Add(new JsonStringEnumConverter());
+            // A choice has a name: a number would be kept as one that nobody can read again.
+            o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(namingPolicy: null, allowIntegerValues: false));
             o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             // What the contract calls required is: a body without it means nothing, not "none of them".
             o.SerializerOptions.RespectRequiredConstructorParameters = true;

@@ -60,16 +60,15 @@ internal static class AcknowledgementEndpoints
         app.MapGet("/home", (HttpContext context, Premises premises) => Typing(context, premises, null, 200)).ExcludeFromDescription();
         app.MapPost("/home", async (HttpContext context) =>
         {
-            var form = await context.Request.ReadFormAsync();
-            var code = Acknowledging.ReadCode(form["code"].ToString());
+            var code = Acknowledging.ReadCode(await Typed(context, "code"));
             return Results.Redirect(code is null ? "/home/-" : $"/home/{code}");
         }).ExcludeFromDescription();
         app.MapGet("/home/{code}", (string code, HttpContext context, AtHome home, Premises premises) => Opened(code, context, home, premises, null)).ExcludeFromDescription();
         app.MapPost("/home/{code}", async (string code, HttpContext context, AtHome home, Premises premises) =>
         {
-            var form = await context.Request.ReadFormAsync();
+            var name = await Typed(context, "name");
             string? trouble = null;
-            try { home.Say(code, form["name"].ToString(), From(context)); }
+            try { home.Say(code, name, From(context)); }
             catch (RefusedException e) when (e.Refusal.Field == "name") { trouble = e.Refusal.Code == "missing" ? Words(context).NameMissing : $"{e.Refusal.What} {e.Refusal.Mend}"; }
             catch (RefusedException e) { return Typing(context, premises, Said(e, Words(context)), Problems.StatusOf(e.Refusal.Code)); }
             return trouble is null ? Results.Redirect($"/home/{Uri.EscapeDataString(code)}{context.Request.QueryString}") : Opened(code, context, home, premises, trouble);
@@ -79,6 +78,14 @@ internal static class AcknowledgementEndpoints
             KeptNowhere(context);
             return Uploads.Send(home.Open(code, From(context)));
         }).ExcludeFromDescription();
+    }
+
+    // What a browser sends of such a page is a form; anything else is as if nothing had been typed.
+    private static async Task<string> Typed(HttpContext context, string field)
+    {
+        if (!context.Request.HasFormContentType) return "";
+        try { return (await context.Request.ReadFormAsync())[field].ToString(); }
+        catch (Exception e) when (e is InvalidDataException or IOException) { return ""; }
     }
 
     private static IResult Opened(string code, HttpContext context, AtHome home, Premises premises, string? trouble)

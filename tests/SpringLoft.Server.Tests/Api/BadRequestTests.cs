@@ -265,4 +265,17 @@ public sealed class BadRequestTests(ServerAndSchool at) : IClassFixture<ServerAn
         (await http.SendAsync(Bin())).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await http.SendAsync(Bin())).StatusCode.ShouldBe(HttpStatusCode.NoContent, "the answer of the first, not that it is gone already");
     }
+
+    [Fact]
+    public async Task A_number_is_no_name_of_a_choice()
+    {
+        using var http = await at.Server.As("lead", TinySchool.Password);
+        var folder = at.School.FolderNamed("Papers").Value;
+        foreach (var writers in new[] { "7", "0", "-1" })
+        {
+            var answer = await http.PutAsync($"{at.ClassPath}/folders/{folder}/talk", new StringContent($"{{\"writers\":{writers},\"group\":null,\"question\":null,\"closed\":false,\"version\":0}}", System.Text.Encoding.UTF8, "application/json"));
+            answer.StatusCode.ShouldBe(HttpStatusCode.BadRequest, $"{writers} would be kept, and nobody could read it");
+        }
+        at.School.Read(c => Store.Workspaces.TalkStore.OfClass(c, at.School.Class)).ShouldBeEmpty();
+    }
 }

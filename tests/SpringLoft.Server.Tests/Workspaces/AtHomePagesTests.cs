@@ -69,6 +69,20 @@ public sealed class AtHomePagesTests(ServerAndSchool at) : IClassFixture<ServerA
         (await home.GetAsync($"{address}/file")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
+    [Theory]
+    [InlineData("name=me", "text/plain")]
+    [InlineData("name=%zz%00", "application/x-www-form-urlencoded")]
+    [InlineData("--x", "multipart/form-data; boundary=x")]
+    public async Task What_is_no_form_is_as_if_nothing_had_been_typed(string body, string type)
+    {
+        var (code, asking) = await Paper();
+        using var home = at.Server.Nobody();
+        HttpContent Body() => new StringContent(body, System.Net.Http.Headers.MediaTypeHeaderValue.Parse(type));
+        (await home.PostAsync($"/home/{code}", Body())).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        ((int)(await home.PostAsync("/home", Body())).StatusCode).ShouldBeLessThan(500);
+        new Acknowledgements(at.School.Premises).See(at.School.Lead, at.School.Class, asking).Line.Done.ShouldBe(0);
+    }
+
     [Fact]
     public void The_code_is_in_no_line_of_the_log()
     {
