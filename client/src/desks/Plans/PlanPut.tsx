@@ -18,7 +18,7 @@ export function PlanPut() {
       <PutReport
         key={run}
         run={run}
-        onAgain={() => (plan ? setAddress({ plan: String(planId) }) : go("/plan"))}
+        onAgain={() => (plan ? setAddress({ plan: String(planId) }) : void go("/plan"))}
       />
     );
   if (plans.data && !plan)
