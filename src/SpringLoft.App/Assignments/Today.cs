@@ -82,13 +82,13 @@ public sealed class Today(Premises premises)
                 due.AddRange(DueSoon(c, at, ends));
                 if (Activities.Quiet(c, premises, at.Class.Id, schoolDays) is { Count: > 0 } gone) quiet.Add(new(at.Class.Id, at.Class.Name, at.Class.Mark, gone));
                 asking.AddRange(Acknowledgements.Lines(c, at, clock.Today).Where(a => a.Reached && a.Done < a.Students)
-                    .Select(a => new TodayAsking(at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, Acknowledgements.Short(a.Title), a.Until, a.Students - a.Done, a.Students, a.Late)));
+                    .Select(a => new TodayAsking(at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, a.Title, a.Until, a.Students - a.Done, a.Students, a.Late)));
             }
             else if (at.Standing == Standing.Student)
             {
                 OfClass(c, at, who.Id, ends, seen, pieces, back);
                 asked.AddRange(Acknowledgements.OfStudent(c, at, who.Id, clock.Today).Where(a => a.Own.Own || a.Own.Home)
-                    .Select(a => new TodayAsked(at.Class.Id, at.Class.Course, at.Class.Mark, a.Asking.Id, a.Asking.ItemId, Acknowledgements.Short(a.Asking.Title), a.Own.Until, a.Own.Own, a.Own.Late, a.Own.RemindedAt is not null)));
+                    .Select(a => new TodayAsked(at.Class.Id, at.Class.Course, at.Class.Mark, a.Asking.Id, a.Asking.ItemId, Acknowledgements.Called(a.Asking), a.Own.Until, a.Own.Own, a.Own.Late, a.Own.RemindedAt is not null)));
             }
         }
         return new TodayView(clock.Today, weeks.FirstOrDefault(w => w.Starts <= clock.Today && clock.Today < w.Starts.PlusDays(7))?.Number, year is null ? null : weeks.Sum(w => w.Days.Count(d => d >= clock.Today)),

@@ -21,6 +21,7 @@ public sealed record OwnAsking(long Id, AskedOf Of, LocalDate? Until, Instant? O
 /// <summary>Something of a class that asks, with how far it has come.</summary>
 /// <param name="Kind">Null for a notice.</param>
 /// <param name="Item">The thing; null for a notice.</param>
+/// <param name="Title">Its name; of a notice, its first words.</param>
 /// <param name="Students">How many it is asked of: who is on the roster and finds it.</param>
 /// <param name="OwnLeft">Of them, those who have not acknowledged it themselves and are asked to.</param>
 /// <param name="HomeLeft">Those from whose home it is wanted still.</param>
@@ -107,7 +108,7 @@ public sealed class Acknowledgements(Premises premises)
         var a = AskingStore.Find(c, id, asking) ?? throw Refusals.NotFound("asking");
         Everywhere(c, by, a);
         AskingStore.Anew(c, asking, premises.Clock.Now);
-        Premises.Add(c, by, premises.Clock.Now, new("asks anew to acknowledge", "asking", asking, at.Class.Id, Short(a.Title)));
+        Premises.Add(c, by, premises.Clock.Now, new("asks anew to acknowledge", "asking", asking, at.Class.Id, Called(a)));
     });
 
     /// <summary>The asker, a student, says that they have read it. Said again, it stays as it was said first.</summary>
@@ -118,7 +119,7 @@ public sealed class Acknowledgements(Premises premises)
         if (asked.All(m => m.PersonId != by.Id)) throw Refusals.NotFound("asking");
         if (a.AskedOf == AskedOf.Home) throw new RefusedException("ask-home", "This is to be acknowledged at home, with the code that your family has.", "Ask your teacher for the paper if you have none.");
         AskingStore.SayOwn(c, asking, by.Id, a.Wording, premises.Clock.Now);
-        Premises.Add(c, by, premises.Clock.Now, new("acknowledged", "asking", asking, id, Short(a.Title)));
+        Premises.Add(c, by, premises.Clock.Now, new("acknowledged", "asking", asking, id, Called(a)));
     });
 
     /// <summary>Staff note that a signed paper came back.</summary>
@@ -127,13 +128,13 @@ public sealed class Acknowledgements(Premises premises)
     {
         if (a.AskedOf == AskedOf.Student) throw new RefusedException("ask-own", "This is asked of the students themselves, not of their homes.", "Change of whom it is asked first.");
         var signed = Refusals.NotLonger(name?.Trim() ?? "", "name", "The name", MostName);
-        if (AskingStore.SayHome(c, asking, student, a.Wording, signed, by.Id, premises.Clock.Now)) Premises.Add(c, by, premises.Clock.Now, new("noted a signed paper", "person", student.Value, id, $"{m.Name.Display}: {Short(a.Title)}"));
+        if (AskingStore.SayHome(c, asking, student, a.Wording, signed, by.Id, premises.Clock.Now)) Premises.Add(c, by, premises.Clock.Now, new("noted a signed paper", "person", student.Value, id, $"{m.Name.Display}: {Called(a)}"));
     });
 
     /// <summary>Takes back what staff noted by mistake. What came from home by its code stays.</summary>
     public void TakeBackNoted(Caller by, ClassId id, long asking, PersonId student) => OnStudent(by, id, asking, student, (c, a, m) =>
     {
-        if (AskingStore.TakeBackNoted(c, asking, student)) Premises.Add(c, by, premises.Clock.Now, new("took back a noted paper", "person", student.Value, id, $"{m.Name.Display}: {Short(a.Title)}"));
+        if (AskingStore.TakeBackNoted(c, asking, student)) Premises.Add(c, by, premises.Clock.Now, new("took back a noted paper", "person", student.Value, id, $"{m.Name.Display}: {Called(a)}"));
     });
 
     /// <summary>Reminds everybody of whom something is outstanding, once a day at most: it stands on top of their day.</summary>
@@ -146,7 +147,7 @@ public sealed class Acknowledgements(Premises premises)
         var left = asked.Where(m => Acknowledging.Of(a.AskedOf, said.GetValueOrDefault(m.PersonId)?.Fact ?? default, a.Wording).Any).ToList();
         var fresh = left.Where(m => said.GetValueOrDefault(m.PersonId)?.RemindedAt is not { } r || premises.Clock.DateOf(r) < premises.Clock.Today).ToList();
         foreach (var m in fresh) AskingStore.Remind(c, asking, m.PersonId, now);
-        if (fresh.Count > 0) Premises.Add(c, by, now, new("reminded to acknowledge", "asking", asking, id, $"{fresh.Count}: {Short(a.Title)}"));
+        if (fresh.Count > 0) Premises.Add(c, by, now, new("reminded to acknowledge", "asking", asking, id, $"{fresh.Count}: {Called(a)}"));
         return new Reminded(fresh.Count, left.Count - fresh.Count);
     });
 
@@ -160,8 +161,8 @@ public sealed class Acknowledgements(Premises premises)
         var left = asked.Where(m => Acknowledging.Of(a.AskedOf, said.GetValueOrDefault(m.PersonId)?.Fact ?? default, a.Wording).Home).OrderBy(m => m.Name.Sort, StringComparer.CurrentCulture).ToList();
         if (left.Count == 0) throw new RefusedException("ask-none", "No home has anything to acknowledge here.", a.AskedOf == AskedOf.Student ? "Ask it of homes too first." : "All have answered.");
         var papers = left.Select(m => new HomePaper(m.PersonId, m.Name.Display, m.Grade, CodeFor(c, asking, m.PersonId))).ToList();
-        Premises.Add(c, by, premises.Clock.Now, new("printed papers for homes", "asking", asking, id, $"{papers.Count}: {Short(a.Title)}"));
-        return new HomePapers(Store.Naming.SchoolStore.Get(c)!.Name, at.Class.Name, Short(a.Title), a.Until, papers);
+        Premises.Add(c, by, premises.Clock.Now, new("printed papers for homes", "asking", asking, id, $"{papers.Count}: {Called(a)}"));
+        return new HomePapers(Store.Naming.SchoolStore.Get(c)!.Name, at.Class.Name, Called(a), a.Until, papers);
     });
 
     /// <summary>Has a notice ask, in the transaction in which it is written; null has it ask no more.</summary>
@@ -208,8 +209,11 @@ public sealed class Acknowledgements(Premises premises)
         return code;
     }
 
-    /// <summary>What something says, without its marks, cut off where it is long.</summary>
-    internal static string Short(string title) => Formats.Print.HomePage.Words(title) is { Length: > 80 } t ? t[..80] + "…" : Formats.Print.HomePage.Words(title);
+    /// <summary>What it is called: a thing by its name as it is, a notice by its first words without what formats them.</summary>
+    internal static string Called(AskingRow a) => a.Kind is null ? ShortWords(a.Title) : a.Title;
+
+    /// <summary>The first words of formatted text, without what formats them.</summary>
+    internal static string ShortWords(string text) => Formats.Print.HomePage.Words(text) is { Length: > 80 } t ? t[..80] + "…" : Formats.Print.HomePage.Words(text);
 
     private void OnStudent(Caller by, ClassId id, long asking, PersonId student, Action<IDbConnection, AskingRow, MemberRow> change) => premises.Db.Write(c =>
     {
@@ -234,7 +238,7 @@ public sealed class Acknowledgements(Premises premises)
     {
         var by = said.ToDictionary(s => s.PersonId, s => s.Fact);
         var left = asked.Select(m => Acknowledging.Of(a.AskedOf, by.GetValueOrDefault(m.PersonId), a.Wording)).ToList();
-        return new(a.Id, a.Kind, a.ItemId, a.Title, a.AskedOf, a.Until, a.AskedByName, a.AskedAt, a.Wording, asked.Count, left.Count(l => l.Own), left.Count(l => l.Home), left.Count(l => !l.Any),
+        return new(a.Id, a.Kind, a.ItemId, Called(a), a.AskedOf, a.Until, a.AskedByName, a.AskedAt, a.Wording, asked.Count, left.Count(l => l.Own), left.Count(l => l.Home), left.Count(l => !l.Any),
             left.Exists(l => Acknowledging.IsLate(l, a.Until, today)), at.Class.State == ClassState.Open && a.Posted);
     }
 

@@ -41,7 +41,7 @@ public sealed class AtHome(Premises premises, HomeGuesses guesses)
         var who = Refusals.Needed(name, "name", "Your name", Acknowledgements.MostName);
         var now = premises.Clock.Now;
         if (!AskingStore.SayHome(c, o.Asking.Id, o.Student.PersonId, o.Asking.Wording, who, null, now)) return;
-        Premises.Add(c, null, now, new("acknowledged at home", "person", o.Student.PersonId.Value, o.At.Class.Id, $"{o.Student.Name.Display}: {Acknowledgements.Short(o.Asking.Title)}", network));
+        Premises.Add(c, null, now, new("acknowledged at home", "person", o.Student.PersonId.Value, o.At.Class.Id, $"{o.Student.Name.Display}: {Acknowledgements.Called(o.Asking)}", network));
     });
 
     /// <summary>The file that a code is about.</summary>

@@ -106,7 +106,7 @@ public sealed class News(Premises premises)
         foreach (var m in Answers(c, at, who, since).Where(m => access.Of(m.FolderId).Right > Right.None)) yield return Line(at, NewsKind.Answer, m.At, m.Folder, m.Author, $"?folder={m.FolderId.Value}");
         foreach (var n in Notices.OfClass(c, at, premises.Clock.Today).Where(n => n.PostedAt is not null && n.AuthorId != who.Id)) yield return Line(at, NewsKind.Notice, n.PostedAt!.Value, n.Text, n.Author, "");
         foreach (var (a, own) in Acknowledgements.OfStudent(c, at, who.Id, premises.Clock.Today).Where(a => a.Own.Own))
-            yield return Line(at, NewsKind.Asked, Later(a.AskedAt, own.RemindedAt), Acknowledgements.Short(a.Title), a.AskedByName, "");
+            yield return Line(at, NewsKind.Asked, Later(a.AskedAt, own.RemindedAt), Acknowledgements.Called(a), a.AskedByName, "");
     }
 
     private IEnumerable<NewsLine> OfStaff(IDbConnection c, ClassAndPlace at, Caller who, Instant since)

@@ -49,7 +49,7 @@ public sealed class NewsLetters(Premises premises, News news, SchoolAddress addr
 
     private static string Said(NewsLine l)
     {
-        var title = Acknowledgements.Short(l.Title);
+        var title = l.Kind == NewsKind.Notice ? Acknowledgements.ShortWords(l.Title) : l.Title;
         return (l.Kind, l.Run) switch
         {
             (NewsKind.Returned, _) => $"{l.Course}: “{title}” came back",

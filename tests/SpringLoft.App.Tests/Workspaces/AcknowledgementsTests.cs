@@ -201,6 +201,19 @@ public class AcknowledgementsTests : SchoolTest
     }
 
     [Fact]
+    public async Task A_thing_is_called_by_its_name_as_it_is_and_a_notice_by_its_words()
+    {
+        var item = await school.Put(school.Lead, "Papers", "1. Rules *for all*.txt", "rules");
+        asks.Ask(school.Lead, school.Class, item, new(AskedOf.Student, null));
+        new Notices(school.Premises).Post(school.Lead, new("## Bring an **apron**\n\n- and a towel", [school.Class], null, false, null, null, new(AskedOf.Student, null)));
+        var named = school.Workspace.See(school.Lead, school.Class).Items.Single().Name;
+        named.ShouldStartWith("1. Rules");
+        asks.Of(school.Lead, school.Class).Select(a => a.Title).ShouldBe([named, "Bring an apron and a towel"], ignoreOrder: true);
+        new Today(school.Premises).See(school.Umi).Asked.Select(a => a.Title).ShouldBe([named, "Bring an apron and a towel"], ignoreOrder: true);
+        new News(school.Premises).See(school.Umi).Lines.Where(l => l.Kind == NewsKind.Asked).Select(l => l.Title).ShouldContain(named);
+    }
+
+    [Fact]
     public void One_that_is_not_posted_yet_asks_nobody()
     {
         new Notices(school.Premises).Post(school.Lead, new("Later.", [school.Class], null, false, new(2026, 9, 9, 8, 0), null, new(AskedOf.Both, null)));

@@ -111,7 +111,7 @@ export function TeacherToday() {
               main: true,
               cell: (a) => (
                 <Link component={RouterLink} to={`/classes/${a.class}/acknowledged?of=${a.asking}`}>
-                  {plainWords(a.title)}
+                  {a.title}
                 </Link>
               ),
             },

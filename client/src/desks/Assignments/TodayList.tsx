@@ -40,7 +40,7 @@ export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; e
               <CourseMark mark={a.mark} />
               <div>
                 <Link component={RouterLink} to={`/classes/${a.class}`} className="alone">
-                  {plainWords(a.title)}
+                  {a.title}
                 </Link>
                 <span>
                   {a.course}

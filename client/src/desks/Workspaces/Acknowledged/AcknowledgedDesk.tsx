@@ -9,7 +9,7 @@ import { Problem } from "../../../parts/Problem";
 import { StateMark } from "../../../parts/StateMark";
 import { PlainTable } from "../../../parts/table/PlainTable";
 import { sayDay, sayMoment } from "../../../parts/words";
-import { askedWords, sayLeft, sayUnreached, titleOf } from "./asking";
+import { askedWords, sayLeft, sayUnreached } from "./asking";
 import { AskedOne } from "./AskedOne";
 import "./asking.css";
 
@@ -61,7 +61,7 @@ export function AcknowledgedDesk() {
                     className="asking-what"
                     onClick={() => setAddress({ of: String(l.id) })}
                   >
-                    {titleOf(l)}
+                    {l.title}
                   </Link>
                 ),
               },

@@ -11,7 +11,7 @@ import { saveFile } from "../../../parts/saveFile";
 import { StateMark } from "../../../parts/StateMark";
 import { PlainTable } from "../../../parts/table/PlainTable";
 import { count, sayDay, sayMoment } from "../../../parts/words";
-import { askedWords, sayLeft, sayUnreached, titleOf } from "./asking";
+import { askedWords, sayLeft, sayUnreached } from "./asking";
 
 type Row = Schemas["AskingRowView"];
 
@@ -69,7 +69,7 @@ export function AskedOne(props: { classId: number; askingId: number; shut: boole
   const changed = v.rows.some((r) => r.beforeChange);
   return (
     <>
-      <Typography variant="h2">{titleOf(l)}</Typography>
+      <Typography variant="h2">{l.title}</Typography>
       <Typography>
         Asked {askedWords[l.of]}
         {l.until && `, until ${sayDay(l.until)}`}. {l.done} of {l.students} done, outstanding: {sayLeft(l)}.{" "}
@@ -108,7 +108,7 @@ export function AskedOne(props: { classId: number; askingId: number; shut: boole
       )}
       <Problem error={remind.error ?? print.error ?? takeBack.error} />
       <PlainTable
-        label={`Who has acknowledged ${titleOf(l)}`}
+        label={`Who has acknowledged ${l.title}`}
         name="acknowledged"
         rows={v.rows}
         id={(r) => r.person}

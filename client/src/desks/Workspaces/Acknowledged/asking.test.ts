@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { asksOf, asksTyped, sayLeft, sayUnreached, titleOf } from "./asking";
+import { asksOf, asksTyped, sayLeft, sayUnreached } from "./asking";
 
 test("what is outstanding is said by whom", () => {
   expect(sayLeft({ students: 20, ownLeft: 1, homeLeft: 5 })).toBe("1 student, 5 homes");
@@ -12,11 +12,6 @@ test("why nobody finds it yet", () => {
   expect(sayUnreached({ reached: true, kind: "Page" })).toBe("");
   expect(sayUnreached({ reached: false, kind: "Page" })).toContain("class is open");
   expect(sayUnreached({ reached: false, kind: null })).toContain("posted");
-});
-
-test("a notice is called by its first line", () => {
-  expect(titleOf({ title: "Bring an **apron**.\nAnd a towel." })).toBe("Bring an apron.");
-  expect(titleOf({ title: "a".repeat(200) })).toHaveLength(91);
 });
 
 test("what is typed goes out and comes back the same", () => {

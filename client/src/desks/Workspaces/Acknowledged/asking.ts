@@ -1,5 +1,4 @@
 import type { Schemas } from "../../../api/client";
-import { plainWords } from "../../../parts/plainWords";
 import { count } from "../../../parts/words";
 
 type Line = Schemas["AskingLine"];
@@ -24,12 +23,6 @@ export function sayLeft(l: Pick<Line, "ownLeft" | "homeLeft" | "students">): str
 /** Why nobody finds it yet; empty where they do. */
 export const sayUnreached = (l: Pick<Line, "reached" | "kind">) =>
   l.reached ? "" : l.kind ? "asked once the class is open" : "asked once it is posted and the class is open";
-
-/** The first line of what is asked, where it has many. */
-export const titleOf = (l: Pick<Line, "title">) => {
-  const first = plainWords(l.title.split("\n")[0]!);
-  return first.length > 90 ? `${first.slice(0, 90)}…` : first;
-};
 
 /** By whom, and until when, as it is typed: nothing for by nobody, and for no day. */
 export interface AsksTyped {
