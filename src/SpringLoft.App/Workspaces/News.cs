@@ -101,7 +101,9 @@ public sealed class News(Premises premises)
             if (a.PublishedAt > since && a.PublishedAt >= at.Member?.Since) yield return Line(at, NewsKind.Published, a.PublishedAt.Value, a.Title, null, Place(a.Id));
             if (work.GetValueOrDefault(a.Id) is { State: WorkState.Returned, ReturnedAt: { } returned }) yield return Line(at, NewsKind.Returned, returned, a.Title, null, Place(a.Id));
         }
-        foreach (var m in NewsStore.Comments(c, id, since).Where(m => m.StudentId == who.Id && m.AuthorId != who.Id && found.ContainsKey(m.AssignmentId)))
+        // What was written before the return came back with it; what the student does not read yet is told to nobody.
+        foreach (var m in NewsStore.Comments(c, id, since).Where(m => m.StudentId == who.Id && m.AuthorId != who.Id && found.ContainsKey(m.AssignmentId)
+            && work[m.AssignmentId] is var w && m.At > w.ReturnedAt && WorkFlow.ReadsComment(w.State, w.ReturnedAt, byStudent: false, m.At)))
             yield return Line(at, NewsKind.Comment, m.At, m.Title, m.Author, Place(m.AssignmentId));
         foreach (var m in Answers(c, at, who, since).Where(m => access.Of(m.FolderId).Right > Right.None)) yield return Line(at, NewsKind.Answer, m.At, m.Folder, m.Author, $"?folder={m.FolderId.Value}");
         foreach (var n in Notices.OfClass(c, at, premises.Clock.Today).Where(n => n.PostedAt is not null && n.AuthorId != who.Id)) yield return Line(at, NewsKind.Notice, n.PostedAt!.Value, n.Text, n.Author, "");

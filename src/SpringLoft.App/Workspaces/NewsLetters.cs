@@ -10,18 +10,15 @@ namespace SpringLoft.App.Workspaces;
 /// <summary>The news as a daily letter, for those who want it: never more than one a day, and none where there is nothing new.</summary>
 public sealed class NewsLetters(Premises premises, News news, SchoolAddress address)
 {
-    private const int AtOnce = 200;
     private const int Most = 40;
 
     /// <summary>Writes the letters of the day that are not written yet; each with the note that it is, in one transaction.</summary>
     /// <returns>How many were written.</returns>
     public int Go()
     {
-        var (day, written) = (premises.Clock.Today, 0);
         if (!NewsKinds.LetterIsDue(null, premises.Clock.LocalNow)) return 0;
-        while (premises.Db.Read(c => NewsStore.WantLetter(c, day, AtOnce)) is { Count: > 0 } people)
-            foreach (var id in people) written += premises.Db.Write(c => Write(c, id, day) ? 1 : 0);
-        return written;
+        var day = premises.Clock.Today;
+        return premises.Db.Read(c => NewsStore.WantLetter(c, day)).Count(id => premises.Db.Write(c => Write(c, id, day)));
     }
 
     private bool Write(IDbConnection c, PersonId id, LocalDate day)

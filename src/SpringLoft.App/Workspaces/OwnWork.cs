@@ -17,7 +17,7 @@ internal sealed class OwnWork
         foreach (var w in WorkStore.OfStudent(c, id, student))
         {
             var comments = WorkStore.CommentsOfWork(c, w.Id)
-                .Where(m => w.State == WorkState.Returned || m.AuthorId == student || (w.ReturnedAt is { } back && m.At <= back))
+                .Where(m => WorkFlow.ReadsComment(w.State, w.ReturnedAt, m.AuthorId == student, m.At))
                 .Select(m => new CommentView(m.Author, m.Text, m.At)).ToList();
             own.byAssignment[w.AssignmentId] = new(w.State, WorkFlow.Holder(w.State), w.ReturnedScore, MarkScheme.ReadChosen(w.ReturnedChosen),
                 [.. WorkStore.Files(c, w.Id).Select(WorkFileView.Of)], comments, w.HandedInAt, w.ReturnedAt, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, zone) : null, WorkTurns.Of(c, w.Id));

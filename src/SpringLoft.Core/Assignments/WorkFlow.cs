@@ -136,4 +136,13 @@ public static class WorkFlow
         if (at.Class == ClassState.Archived)
             throw new RefusedException("class-archived", "The class is archived: nobody changes anything in it.", "The coordinator or lead teacher can restore it from the loft.");
     }
+
+    /// <summary>
+    /// Does a student read what was written about their work? What they wrote themselves always; what staff wrote once the work is
+    /// returned, and while it is handed in again what was written up to the return before.
+    /// </summary>
+    /// <param name="byStudent">Did the student write it?</param>
+    /// <param name="returnedAt">When it was returned last; null if never.</param>
+    public static bool ReadsComment(WorkState state, Instant? returnedAt, bool byStudent, Instant writtenAt) =>
+        state == WorkState.Returned || byStudent || writtenAt <= returnedAt;
 }

@@ -72,8 +72,8 @@ public static class NewsStore
     }
 
     /// <summary>Who wants a letter and has had none on this day.</summary>
-    public static IReadOnlyList<PersonId> WantLetter(IDbConnection c, LocalDate day, int most) => [.. c.Query<PersonId>(
-        "SELECT r.person_id FROM news_reader r JOIN person p ON p.id = r.person_id WHERE r.letter = 1 AND (r.letter_on IS NULL OR r.letter_on < @day) AND p.active = 1 AND p.email IS NOT NULL ORDER BY r.person_id LIMIT @most", new { day, most })];
+    public static IReadOnlyList<PersonId> WantLetter(IDbConnection c, LocalDate day) => [.. c.Query<PersonId>(
+        "SELECT r.person_id FROM news_reader r JOIN person p ON p.id = r.person_id WHERE r.letter = 1 AND (r.letter_on IS NULL OR r.letter_on < @day) AND p.active = 1 AND p.email IS NOT NULL ORDER BY r.person_id", new { day })];
 
     /// <summary>A letter of a day was written, or there was nothing to write.</summary>
     public static void Wrote(IDbConnection c, PersonId person, LocalDate day, Instant upTo) =>

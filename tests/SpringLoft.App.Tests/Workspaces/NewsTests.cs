@@ -33,8 +33,12 @@ public class NewsTests : SchoolTest
         school.Clock.AdvanceMinutes(1);
         var work = school.Read(c => Store.Assignments.WorkStore.OfStudent(c, school.Class, school.Umi.Id)).Single();
         var marked = school.Returns.Mark(school.Lead, school.Class, work.Id, 18, work.Version);
-        school.Returns.Comment(school.Lead, school.Class, work.Id, "Fine.");
+        school.Returns.Comment(school.Lead, school.Class, work.Id, "Between us, as yet.");
+        Of(school.Umi).Select(l => l.Kind).ShouldBe([NewsKind.Published], "what is not returned yet, is not told");
         school.Returns.Return(school.Lead, school.Class, work.Id, unmarkedToo: false, marked.Version);
+        Of(school.Umi).Select(l => l.Kind).ShouldNotContain(NewsKind.Comment, "it came back with the work");
+        school.Clock.AdvanceMinutes(1);
+        school.Returns.Comment(school.Lead, school.Class, work.Id, "Fine.");
         Of(school.Umi).ShouldBe([(NewsKind.Returned, "Pinch pot", true), (NewsKind.Comment, "Pinch pot", true), (NewsKind.Published, "Pinch pot", true)], ignoreOrder: true);
         Of(school.Rúna).ShouldBe([(NewsKind.Published, "Pinch pot", true)], "what came back is its student's");
         news.See(school.Umi).Lines.First(l => l.Kind == NewsKind.Returned).Path.ShouldBe($"/classes/{school.Class.Value}?folder={school.FolderNamed("Papers").Value}");

@@ -154,4 +154,20 @@ public class WorkFlowTests
         WorkFlow.CheckChangeFiles(w, At);
         return w with { Files = Math.Max(0, w.Files - 1) };
     }
+
+    [Theory]
+    // Written by staff, minutes before (-) or after (+) the last return.
+    [InlineData(WorkState.HandedIn, null, false)]
+    [InlineData(WorkState.HandedIn, -1, true)]
+    [InlineData(WorkState.HandedIn, 1, false)]
+    [InlineData(WorkState.Working, 1, false)]
+    [InlineData(WorkState.Returned, -1, true)]
+    [InlineData(WorkState.Returned, 1, true)]
+    public void What_staff_write_is_read_once_the_work_is_returned(WorkState state, int? sinceReturn, bool reads)
+    {
+        var written = Instant.FromUtc(2026, 9, 7, 8, 0);
+        Instant? returned = sinceReturn is { } m ? written - Duration.FromMinutes(m) : null;
+        WorkFlow.ReadsComment(state, returned, byStudent: false, written).ShouldBe(reads);
+        WorkFlow.ReadsComment(state, returned, byStudent: true, written).ShouldBeTrue("their own words they always read");
+    }
 }
