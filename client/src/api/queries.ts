@@ -42,10 +42,14 @@ export const useHead = (classId: number) =>
     queryFn: () => take(api.GET("/api/classes/{classId}", { params: { path: { classId } } })),
   });
 
-/** How many news are new. */
-export const useNewsCount = () =>
+/**
+ * How many news are new, asked again at each place to which one goes. Not by the clock: a screen that is left alone would keep its
+ * sign-in awake.
+ */
+export const useNewsCount = (place: string) =>
   useQuery({
-    queryKey: ["news-count"],
+    queryKey: ["news-count", place],
     queryFn: () => take(api.GET("/api/news/count")),
-    refetchInterval: 120_000,
+    placeholderData: (before) => before,
+    staleTime: 60_000,
   });

@@ -19,8 +19,8 @@ const Seasons = later(() => import("./Seasons"), "Seasons");
 /** What stands at the top of every screen: the year as the map, and the box that finds anything. */
 export function Shell({ me, children }: { me: Schemas["Me"]; children: ReactNode }) {
   const school = useSchool();
-  const fresh = useNewsCount().data?.new;
   const place = useLocation();
+  const fresh = useNewsCount(place.pathname).data?.new;
   const desk = useRef<HTMLDivElement>(null);
   useEffect(() => keepFocus(desk.current!), []);
   const bar = useBar();
