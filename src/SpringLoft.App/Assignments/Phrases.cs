@@ -16,7 +16,11 @@ public sealed class Phrases(Premises premises)
     private const int MostText = 1000;
 
     /// <summary>The asker's.</summary>
-    public IReadOnlyList<PhraseView> See(Caller who) => premises.Db.Read(c => PhraseStore.Of(c, who.Id).Select(p => new PhraseView(p.Id, p.Text)).ToList());
+    public IReadOnlyList<PhraseView> See(Caller who) => premises.Db.Read(c =>
+    {
+        ClassGate.Demand(who, Act.KeepPhrases);
+        return PhraseStore.Of(c, who.Id).Select(p => new PhraseView(p.Id, p.Text)).ToList();
+    });
 
     /// <summary>Keeps one; one that is kept already stays as it is.</summary>
     /// <exception cref="RefusedException"><c>missing</c>, <c>too-long</c>, <c>too-many</c>.</exception>
@@ -34,6 +38,7 @@ public sealed class Phrases(Premises premises)
     /// <summary>Lets go of one.</summary>
     public void Remove(Caller by, long id) => premises.Db.Write(c =>
     {
+        ClassGate.Demand(by, Act.KeepPhrases);
         if (!PhraseStore.Remove(c, by.Id, id)) throw Refusals.NotFound("phrase of yours");
     });
 }

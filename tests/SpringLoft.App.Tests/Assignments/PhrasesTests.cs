@@ -24,6 +24,8 @@ public class PhrasesTests : SchoolTest
         Refused(() => Phrases.Keep(school.Lead, " ")).ShouldBe("missing");
         Refused(() => Phrases.Keep(school.Lead, new string('a', 1001))).ShouldBe("too-long");
         Refused(() => Phrases.Keep(school.Umi, "mine")).ShouldBe("not-allowed");
+        Refused(() => Phrases.See(school.Umi)).ShouldBe("not-allowed");
+        Refused(() => Phrases.Remove(school.Umi, 1)).ShouldBe("not-allowed");
         for (var i = 0; i < Phrases.Most; i++) Phrases.Keep(school.Lead, $"phrase {i}");
         Refused(() => Phrases.Keep(school.Lead, "one more")).ShouldBe("too-many");
     }

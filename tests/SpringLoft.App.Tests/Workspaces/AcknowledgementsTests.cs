@@ -39,6 +39,8 @@ public class AcknowledgementsTests : SchoolTest
         asks.Of(school.Lead, school.Class).Single().ShouldSatisfyAllConditions(l => l.Students.ShouldBe(2), l => l.OwnLeft.ShouldBe(2), l => l.HomeLeft.ShouldBe(2), l => l.Done.ShouldBe(0), l => l.Reached.ShouldBeTrue());
         asks.Say(school.Umi, school.Class, asking);
         var code = CodeOf(asking, school.Umi);
+        CodeOf(asking, school.Umi).ShouldBe(code, "printed again it is the same: the first paper goes on opening it");
+        CodeOf(asking, school.Rúna).ShouldNotBe(code);
         home.See(code, "here").ShouldBe(new("Tiny", "Clay 6B · period 3 · 2026–27", "Umi", "Oisín Farquhar", "Syllabus", "We make *pots*.", null, null, until, null, null));
         home.Say(code, " Hallgrímur ", "here");
         home.See(code, "here").SaidBy.ShouldBe("Hallgrímur");
