@@ -52,3 +52,6 @@ public readonly record struct GroupId(long Value) : IId<GroupId> { public static
 
 /// <summary>A site or shared material of the school's list.</summary>
 public readonly record struct ResourceId(long Value) : IId<ResourceId> { public static ResourceId From(long value) => new(value); }
+
+/// <summary>Somebody at home to whom the school may write.</summary>
+public readonly record struct ContactId(long Value) : IId<ContactId> { public static ContactId From(long value) => new(value); }

@@ -113,6 +113,7 @@ public static class DemoSchool
             PersonStore.SetPassword(c, id, studentHash, mustChange: true, null, premises.Clock.Now, StudentPassword);
             students.Add(new(id, SchoolRole.Student, new PersonName(given, family), grade, number));
         }
+        DemoFamilies.Add(c, students, premises.Clock.Now);
         // Somebody typed in a student who was there already: one child, two accounts.
         var twice = students[11].Name;
         PersonStore.Add(c, new PersonRow { Role = SchoolRole.Student, Given = twice.Given, Family = twice.Family.Replace("ss", "s", StringComparison.Ordinal) + (twice.Family.Contains("ss", StringComparison.Ordinal) ? "" : "e"), Grade = students[11].Grade, UserName = "visitor-11", School = SchoolName });

@@ -173,7 +173,7 @@ if (!documentOnly)
     builder.Services.AddHostedService<LetterWorker>();
 }
 foreach (var useCase in (Type[])[typeof(SigningIn), typeof(SigningOn), typeof(Sessions), typeof(SecondSteps), typeof(Passkeys), typeof(PersonData), typeof(Erasing), typeof(SpringLoft.App.School.RulesDesk), typeof(SpringLoft.App.School.Keeping), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
-    typeof(Notices), typeof(Talking), typeof(Acknowledgements), typeof(News), typeof(NewsLetters), typeof(AtHome), typeof(Activities), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(SpringLoft.App.School.SchoolScales), typeof(Assigning), typeof(Attaching), typeof(Previewing), typeof(Publishing), typeof(Today), typeof(StudentWork), typeof(Returns), typeof(MarkingDesk), typeof(Phrases), typeof(ScoresOut), typeof(ScoresIn), typeof(ScoreTables), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail), typeof(Readings)])
+    typeof(Notices), typeof(Talking), typeof(Acknowledgements), typeof(News), typeof(NewsLetters), typeof(SpringLoft.App.Letters.Families), typeof(SpringLoft.App.Letters.WeeklyLetters), typeof(SpringLoft.App.Letters.StoppingLetters), typeof(AtHome), typeof(Activities), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(SpringLoft.App.School.SchoolScales), typeof(Assigning), typeof(Attaching), typeof(Previewing), typeof(Publishing), typeof(Today), typeof(StudentWork), typeof(Returns), typeof(MarkingDesk), typeof(Phrases), typeof(ScoresOut), typeof(ScoresIn), typeof(ScoreTables), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail), typeof(Readings)])
     builder.Services.AddSingleton(useCase);
 
 var app = builder.Build();
@@ -248,12 +248,14 @@ JoinEndpoints.Map(api);
 CombinedEndpoints.Map(api);
 StandInStart.MapOutbox(api);
 LetterEndpoints.Map(api);
+FamilyEndpoints.Map(api);
 AssignmentEndpoints.Map(api);
 ClosingEndpoints.Map(api);
 TakeHomeEndpoints.Map(api);
 ShelfEndpoints.Map(api);
 ShelfEndpoints.MapPages(app);
 AcknowledgementEndpoints.MapPages(app);
+FamilyEndpoints.MapPages(app);
 RolloverEndpoints.Map(api);
 if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data);
 app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c) is null ? "no school yet" : "read") }).ExcludeFromDescription();

@@ -3860,6 +3860,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/families": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["families"];
+        put?: never;
+        post: operations["addContact"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/weekly": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setWeeklyLetter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/let": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["letContactsBeWrittenTo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{contactId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeContact"];
+        post?: never;
+        delete: operations["removeContact"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{contactId}/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewWeeklyLetter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/combined/{combinedId}/scores": {
         parameters: {
             query?: never;
@@ -4840,7 +4920,7 @@ export interface components {
             mark: null | string;
         };
         /** @enum {unknown} */
-        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeNews" | "KeepPhrases" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "TellSchool" | "LayDownScales" | "SeeScales" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "Talk" | "KeepTalk" | "Acknowledge" | "KeepAcknowledgements" | "OpenClass" | "CloseClass" | "RollOver";
+        Act: "PassDoor" | "OwnSignIn" | "SetUpSecondStep" | "HaveOwnData" | "SeeOwnClasses" | "SeeNews" | "KeepPhrases" | "SeeBoard" | "SearchDirectory" | "MakeClass" | "SeeAudit" | "PlanFolders" | "LayDownYear" | "AddPerson" | "KeepDirectory" | "SetRoles" | "JoinPeople" | "MakeSlipsOfAnybody" | "EndSecondStep" | "ForgetAccounts" | "SeeSchoolRules" | "HavePersonData" | "ErasePeople" | "SetSchoolRules" | "SetFeed" | "TakeDeliveries" | "KeepLoft" | "DeleteClasses" | "LetGoOfTakeHome" | "HaveSlipsOfAnybody" | "EndOwnPassword" | "LetClassHaveSlips" | "KeepLetters" | "KeepFamilies" | "TellSchool" | "LayDownScales" | "SeeScales" | "MoveDate" | "SeeClass" | "AddItem" | "HandIn" | "TakeHome" | "Arrange" | "PostNotices" | "PutPlan" | "ManageRoster" | "HaveSlips" | "Mark" | "SeeActivity" | "Talk" | "KeepTalk" | "Acknowledge" | "KeepAcknowledgements" | "OpenClass" | "CloseClass" | "RollOver";
         ActiveBody: {
             people: null | number[];
             active: boolean;
@@ -5285,7 +5365,7 @@ export interface components {
             people: number;
         };
         /** @enum {unknown} */
-        ChangeKind: "NewPerson" | "ChangedPerson" | "PersonGone" | "PersonBack" | "NewClass" | "ChangedClass" | "ClassGone" | "Joins" | "Leaves" | "Moves" | "ChangesRole";
+        ChangeKind: "NewPerson" | "ChangedPerson" | "PersonGone" | "PersonBack" | "NewClass" | "ChangedClass" | "ClassGone" | "Joins" | "Leaves" | "Moves" | "ChangesRole" | "NewContact" | "ChangedContact" | "ContactGone";
         ChangeOwnPageBody: {
             title: null | string;
             text: null | string;
@@ -5635,6 +5715,27 @@ export interface components {
             text: string;
             at: components["schemas"]["Instant"];
         };
+        ContactChild: {
+            id: components["schemas"]["PersonId"];
+            name: string;
+            grade: null | string;
+            byHand: boolean;
+        };
+        /** Format: int64 */
+        ContactId: number;
+        ContactLine: {
+            id: components["schemas"]["ContactId"];
+            name: string;
+            email: null | string;
+            language: string;
+            fromRecords: boolean;
+            let: boolean;
+            why: null | components["schemas"]["NoLetter"];
+            letterOn: null | components["schemas"]["LocalDate"];
+            children: components["schemas"]["ContactChild"][];
+            /** Format: int32 */
+            version: number;
+        };
         CopyView: {
             name: string;
             /** Format: int32 */
@@ -5868,6 +5969,13 @@ export interface components {
             notFetched: string[];
             counts: components["schemas"]["ErasureCounts"];
             becomes: string;
+        };
+        FamiliesView: {
+            weekly: components["schemas"]["WeeklyView"];
+            contacts: components["schemas"]["ContactLine"][];
+            /** Format: int32 */
+            found: number;
+            languages: components["schemas"]["LetterLanguage"][];
         };
         FeedAnswer: {
             feed: null | components["schemas"]["FeedView"];
@@ -6328,6 +6436,14 @@ export interface components {
             by: components["schemas"]["EnrolledBy"];
             whyNot: null | string;
         };
+        LetBody: {
+            contacts: null | number[];
+            let: boolean;
+        };
+        LetCount: {
+            /** Format: int32 */
+            changed: number;
+        };
         LetGoBody: {
             name: null | string;
             reason: null | string;
@@ -6348,9 +6464,19 @@ export interface components {
             at: string;
             text: string;
         };
+        LetterLanguage: {
+            code: string;
+            name: string;
+        };
         Letters: {
             /** Format: int32 */
             count: number;
+        };
+        LetterSeen: {
+            to: string;
+            language: string;
+            subject: string;
+            text: null | string;
         };
         /** @enum {unknown} */
         LetterState: "Waiting" | "Sent" | "GivenUp";
@@ -6446,6 +6572,9 @@ export interface components {
             id: components["schemas"]["AssignmentId"];
             blindSpots: string[];
             inStep: string[];
+        };
+        MadeContact: {
+            id: components["schemas"]["ContactId"];
         };
         MadeMany: {
             classes: number[];
@@ -6678,6 +6807,12 @@ export interface components {
             folders: null | components["schemas"]["UnfoldingView"];
             from: null | components["schemas"]["CopyView"];
         };
+        NewContact: {
+            name: null | string;
+            email: null | string;
+            language: null | string;
+            children: null | number[];
+        };
         NewNotice: {
             text: null | string;
             classes: null | number[];
@@ -6752,6 +6887,8 @@ export interface components {
             name: string;
             state: components["schemas"]["ClassState"];
         };
+        /** @enum {unknown} */
+        NoLetter: "NotLetYet" | "NoAddress" | "Stopped" | "Gone";
         NoticeBody: {
             text: null | string;
         };
@@ -8411,6 +8548,24 @@ export interface components {
         };
         /** @enum {unknown} */
         WeekLetters: "None" | "ByTurns" | "AnewAfterHoliday";
+        WeeklyBody: {
+            on: boolean;
+            day: components["schemas"]["IsoDayOfWeek"];
+            marks: boolean;
+        };
+        WeeklyView: {
+            on: boolean;
+            day: components["schemas"]["IsoDayOfWeek"];
+            marks: boolean;
+            seenMarks: null | boolean;
+            next: components["schemas"]["LocalDateTime"];
+            /** Format: int32 */
+            reached: number;
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            studentsReached: number;
+        };
         WeekMove: {
             starts: components["schemas"]["LocalDate"];
             was: null | components["schemas"]["WeekLabel"];
@@ -17671,6 +17826,231 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CombinedReturn"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    families: {
+        parameters: {
+            query?: {
+                find?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamiliesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addContact: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewContact"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeContact"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setWeeklyLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeeklyBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    letContactsBeWrittenTo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetCount"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeContact: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                contactId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewContact"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeContact: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                contactId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    previewWeeklyLetter: {
+        parameters: {
+            query: {
+                marks: boolean;
+            };
+            header?: never;
+            path: {
+                contactId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterSeen"];
                 };
             };
             /** @description Unprocessable Entity */

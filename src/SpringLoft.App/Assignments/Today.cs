@@ -92,7 +92,7 @@ public sealed class Today(Premises premises)
             }
         }
         return new TodayView(clock.Today, weeks.FirstOrDefault(w => w.Starts <= clock.Today && clock.Today < w.Starts.PlusDays(7))?.Number, year is null ? null : weeks.Sum(w => w.Days.Count(d => d >= clock.Today)),
-            [.. pieces.OrderBy(p => p.When).ThenBy(p => p.DueOn).ThenBy(p => p.DueTime ?? LocalTime.MaxValue).ThenBy(p => p.Course, StringComparer.Ordinal)],
+            Ordered(pieces),
             [.. back.OrderByDescending(b => b.ReturnedAt)], [.. Told(c, who, classes).Select(n => Notice(n.Row, n.At, seen)).OrderByDescending(n => n.Pinned).ThenByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)],
             // The same notice in several of their classes is asked once.
             [.. asked.DistinctBy(a => a.Asking).OrderByDescending(a => a.Own).ThenByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue)],
@@ -105,6 +105,19 @@ public sealed class Today(Premises premises)
         PersonStore.SeeToday(c, who.Id, premises.Clock.Now, Before(c, who));
         NoticeStore.See(c, who.Id, Told(c, who, Classes(c, who)).Select(n => n.Row.Id), premises.Clock.Now);
     });
+
+    /// <summary>What a student has to do and what came back, over their classes.</summary>
+    /// <param name="ends">The last day that counts as this week.</param>
+    /// <param name="seen">Since when what came back is new.</param>
+    internal (IReadOnlyList<ClassAndPlace> Classes, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back) OfStudent(IDbConnection c, Caller student, LocalDate ends, Instant? seen)
+    {
+        var (pieces, back) = (new List<TodayPiece>(), new List<TodayReturn>());
+        var classes = Classes(c, student).Where(at => at.Standing == Standing.Student).ToList();
+        foreach (var at in classes) OfClass(c, at, student.Id, ends, seen, pieces, back);
+        return (classes, Ordered(pieces), [.. back.OrderByDescending(b => b.ReturnedAt)]);
+    }
+
+    private static List<TodayPiece> Ordered(IEnumerable<TodayPiece> pieces) => [.. pieces.OrderBy(p => p.When).ThenBy(p => p.DueOn).ThenBy(p => p.DueTime ?? LocalTime.MaxValue).ThenBy(p => p.Course, StringComparer.Ordinal)];
 
     private static List<ClassAndPlace> Classes(IDbConnection c, Caller who) =>
         [.. ClassStore.OfPerson(c, who.Id).Where(k => k is { Kind: WorkspaceKind.Class, State: ClassState.Open }).Select(k => ClassGate.Find(c, who, k.Id))];

@@ -39,6 +39,7 @@ public sealed class PersonData(Premises premises)
         ["news_quiet"] = "News not wanted",
         ["news_reader"] = "News seen",
         ["acknowledged"] = "Acknowledged, and at home",
+        ["family_of"] = "Contacts at home",
         ["score_import"] = "Scores taken in",
         ["audit"] = "Done, by the audit trail",
         ["take_home"] = "Take-homes",

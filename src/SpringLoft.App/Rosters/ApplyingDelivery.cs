@@ -1,9 +1,11 @@
 using SpringLoft.App.Plans;
 using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Letters;
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.People;
 using SpringLoft.Core.Rosters;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Store.Letters;
 using SpringLoft.Store.Naming;
 using SpringLoft.Store.People;
 using SpringLoft.Store.Plans;
@@ -26,7 +28,11 @@ public sealed record DeliveryTakenBack(int Changes, IReadOnlyList<string> Left);
 /// <summary>What it takes to take an applied delivery back.</summary>
 /// <param name="MembersAfter">The places as applying left them: what differs at taking back was changed by somebody since.</param>
 internal sealed record DeliveryUndo(
-    IReadOnlyList<PersonId> NewPeople, IReadOnlyList<TodayPerson> People, IReadOnlyList<ClassId> NewClasses, IReadOnlyList<TodayClass> Classes, IReadOnlyList<MemberBefore> Members, IReadOnlyList<long> Folders, IReadOnlyList<FolderBefore> Positions, IReadOnlyList<ItemId> Items, Instant At, int Changes, IReadOnlyList<MemberBefore>? MembersAfter);
+    IReadOnlyList<PersonId> NewPeople, IReadOnlyList<TodayPerson> People, IReadOnlyList<ClassId> NewClasses, IReadOnlyList<TodayClass> Classes, IReadOnlyList<MemberBefore> Members, IReadOnlyList<long> Folders, IReadOnlyList<FolderBefore> Positions, IReadOnlyList<ItemId> Items, Instant At, int Changes, IReadOnlyList<MemberBefore>? MembersAfter)
+{
+    /// <summary>Family contacts as they were; null in what was applied before deliveries brought any.</summary>
+    public IReadOnlyList<ContactBefore>? Contacts { get; init; }
+}
 
 /// <summary>Applies what a delivery was shown to change, whole or not at all, and takes it back.</summary>
 public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
@@ -115,6 +121,17 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
             if (taken is not null) left.Add($"the student number {p.StudentNumber} of {new PersonName(p.Given, p.Family).Sort} is {taken.Name.Sort}'s by now and stays theirs");
             DeliveredStore.Save(c, taken is null ? p : p with { StudentNumber = null });
         }
+        foreach (var k in undo.Contacts ?? [])
+        {
+            if (FamilyStore.Find(c, k.Id) is not { } still) continue;
+            if (!k.Existed && (still.LetterAt is not null || FamilyStore.ChildrenOf(c, [k.Id])[k.Id].Any(x => x.ByHand))) left.Add($"{still.Name} has been written to or is somebody's contact by hand, and stays");
+            else if (!k.Existed) FamilyStore.Remove(c, k.Id);
+            else
+            {
+                FamilyStore.SaveDelivered(c, k);
+                FamilyStore.SetChildren(c, k.Id, k.Children, byHand: false);
+            }
+        }
         foreach (var p in undo.NewPeople)
         {
             if (DeliveredStore.Remove(c, p)) continue;
@@ -152,16 +169,18 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
     private readonly List<PersonId> crossed = [];
     private readonly List<FolderBefore> positions = [];
     private readonly List<ItemId> items = [];
+    private readonly List<ContactBefore> contactsBefore = [];
 
     internal DeliveryUndo Do()
     {
         var newest = DeliveredStore.NewestFolder(c);
         People();
+        Contacts();
         Classes();
         var members = Places();
         UnfoldFolders();
         Carry();
-        return new([.. newPeople.Values], peopleBefore, [.. newClasses.Values], classesBefore, members, DeliveredStore.FoldersAfter(c, newest), positions, items, now, chosen.Count, DeliveredStore.Before(c, [.. members.Select(m => (m.Class, m.Person))]));
+        return new([.. newPeople.Values], peopleBefore, [.. newClasses.Values], classesBefore, members, DeliveredStore.FoldersAfter(c, newest), positions, items, now, chosen.Count, DeliveredStore.Before(c, [.. members.Select(m => (m.Class, m.Person))])) { Contacts = contactsBefore };
     }
 
     /// <summary>Who came into the directory for a person of the delivery; null for nobody.</summary>
@@ -200,6 +219,41 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
             DeliveredStore.Save(c, after);
             if (before.Role == SchoolRole.Student && after.Role != SchoolRole.Student) crossed.Add(before.Id);
         }
+    }
+
+    private void Contacts()
+    {
+        var students = new ContactComparison.Children(delivery, today, compared.Matched);
+        var delivered = delivery.Contacts.ToDictionary(k => k.Ref, StringComparer.OrdinalIgnoreCase);
+        var there = today.Contacts.ToDictionary(k => k.RecordId, StringComparer.OrdinalIgnoreCase);
+        var whole = delivery.PeopleList is { Whole: true };
+        foreach (var x in chosen.Where(x => x.Kind is ChangeKind.NewContact or ChangeKind.ChangedContact or ChangeKind.ContactGone))
+        {
+            if (there.TryGetValue(x.PersonRef!, out var k))
+            {
+                var before = new ContactBefore(k.Id, true, k.Name, k.Email, FamilyStore.Find(c, k.Id)!.GoneAt, k.Children);
+                contactsBefore.Add(before);
+                if (x.Kind == ChangeKind.ContactGone)
+                {
+                    FamilyStore.SaveDelivered(c, before with { GoneAt = now });
+                    LetterStore.TakeBackOf(c, k.Id, now);
+                    continue;
+                }
+                var d = delivered[x.PersonRef!];
+                FamilyStore.SaveDelivered(c, before with { Name = d.Name, Email = d.Email ?? k.Email, GoneAt = null });
+                FamilyStore.SetChildren(c, k.Id, Theirs(d).Union(whole ? [] : k.Children).Except(k.ByHand), byHand: false);
+                continue;
+            }
+            var made = delivered[x.PersonRef!];
+            // Whose children all wait for a person to say who they are, waits with them.
+            if (Theirs(made).ToList() is not { Count: > 0 } theirs) continue;
+            // Nobody is written to because a delivery came: whether they are, a person says.
+            var id = FamilyStore.Add(c, made.Ref, made.Name, made.Email, HomeWords.All[0].Code, null);
+            FamilyStore.SetChildren(c, id, theirs, byHand: false);
+            contactsBefore.Add(new(id, false, made.Name, made.Email, null, []));
+        }
+
+        IEnumerable<PersonId> Theirs(DeliveredContact d) => students.Known(d).Concat(students.Refs(d).Where(newPeople.ContainsKey).Select(r => newPeople[r]));
     }
 
     private static bool IsUnlinked(RosterChange x) => x is { Kind: ChangeKind.ChangedPerson, PersonRef: null };

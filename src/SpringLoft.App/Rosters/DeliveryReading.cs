@@ -52,7 +52,7 @@ internal static class DeliveryReading
     internal static RosterToday Today(IDbConnection c, YearId id)
     {
         var year = YearStore.All(c).FirstOrDefault(y => y.Id == id) ?? throw Refusals.NotFound("school year");
-        return new(DeliveredStore.People(c), DeliveredStore.Classes(c, id), DeliveredStore.Members(c, id), [.. ClassStore.AllNames(c).Select(n => n.Name)], year.Year.Label, SchoolStore.Get(c)!.ClassNamePattern, year.Year.First, year.Year.Last);
+        return new(DeliveredStore.People(c), DeliveredStore.Classes(c, id), DeliveredStore.Members(c, id), [.. ClassStore.AllNames(c).Select(n => n.Name)], year.Year.Label, SchoolStore.Get(c)!.ClassNamePattern, year.Year.First, year.Year.Last) { Contacts = Store.Letters.FamilyStore.Delivered(c) };
     }
 
     /// <summary>Who people of the delivery are, as somebody decided.</summary>
@@ -84,10 +84,10 @@ internal static class DeliveryReading
     // Ids as bare numbers, moments as seconds and nanoseconds of the epoch: short, and nothing else reads these files.
     private sealed class IdConverter : System.Text.Json.Serialization.JsonConverterFactory
     {
-        public override bool CanConvert(Type type) => type == typeof(PersonId) || type == typeof(ClassId) || type == typeof(ItemId) || type == typeof(Instant);
+        public override bool CanConvert(Type type) => type == typeof(PersonId) || type == typeof(ClassId) || type == typeof(ItemId) || type == typeof(ContactId) || type == typeof(Instant);
 
         public override System.Text.Json.Serialization.JsonConverter CreateConverter(Type type, JsonSerializerOptions options) =>
-            type == typeof(Instant) ? new Moments() : type == typeof(PersonId) ? new Ids<PersonId>() : type == typeof(ItemId) ? new Ids<ItemId>() : new Ids<ClassId>();
+            type == typeof(Instant) ? new Moments() : type == typeof(PersonId) ? new Ids<PersonId>() : type == typeof(ItemId) ? new Ids<ItemId>() : type == typeof(ContactId) ? new Ids<ContactId>() : new Ids<ClassId>();
 
         private sealed class Ids<T> : System.Text.Json.Serialization.JsonConverter<T> where T : struct, IId<T>
         {

@@ -42,4 +42,35 @@ public sealed record HomeWords(string Code, string Name, string Day)
     public string IHaveRead => Pick("I have read this", "Ich habe es gelesen", "J’ai lu ceci", "Lo he leído");
     public string Said(string name, LocalDate day) => Pick($"{name} acknowledged this on {Say(day)}. There is nothing more to do.", $"{name} hat dies am {Say(day)} bestätigt. Mehr ist nicht zu tun.",
         $"{name} l’a confirmé le {Say(day)}. Il n’y a plus rien à faire.", $"{name} lo confirmó el {Say(day)}. No hay nada más que hacer.");
+
+    /// <summary>A moment of a day.</summary>
+    public string Say(LocalTime time) => Pick($"{time:H:mm}", $"{time:H:mm} Uhr", $"{time:H' h 'mm}", $"{time:H:mm}");
+
+    // The weekly letter.
+    public string LetterTitle(string school, LocalDate day) => Pick($"The week at {school}, {Say(day)}", $"Die Woche an der Schule {school}, {Say(day)}", $"La semaine à {school}, {Say(day)}", $"La semana en {school}, {Say(day)}");
+    public string Greeting(string name) => Pick($"Good afternoon, {name}.", $"Guten Tag, {name}.", $"Bonjour, {name}.", $"Buenas tardes, {name}:");
+    public string ToAcknowledge => Pick("To read and acknowledge", "Zu lesen und zu bestätigen", "À lire et à confirmer", "Para leer y confirmar");
+    public string DueSoon => Pick("Due in the next seven days", "In den nächsten sieben Tagen fällig", "À rendre dans les sept prochains jours", "Para entregar en los próximos siete días");
+    public string NotIn => Pick("Not handed in yet, and still taken", "Noch nicht abgegeben, wird aber noch angenommen", "Pas encore rendu, mais encore accepté", "Aún sin entregar, pero todavía se acepta");
+    public string CameBack => Pick("Came back", "Zurückgekommen", "Rendu corrigé", "Devuelto");
+    public string Notices => Pick("Notices", "Mitteilungen", "Annonces", "Avisos");
+    public string DueOn(LocalDate day, LocalTime? time) => Pick($"due {DayAndTime(day, time)}", $"fällig am {DayAndTime(day, time)}", $"pour le {DayAndTime(day, time)}", $"para el {DayAndTime(day, time)}");
+    public string WasDueOn(LocalDate day) => Pick($"was due {Say(day)}", $"war fällig am {Say(day)}", $"était à rendre le {Say(day)}", $"era para el {Say(day)}");
+    public string Marked(string score, string points) => Pick($"{score} of {points} points", $"{score} von {points} Punkten", $"{score} points sur {points}", $"{score} de {points} puntos");
+    public string MarkedAs(string level) => Pick($"mark: {level}", $"Bewertung: {level}", $"appréciation : {level}", $"calificación: {level}");
+    public string WhyThisLetter(string school) => Pick($"{school} writes to you because you are named there as a contact.", $"{school} schreibt Ihnen, weil Sie dort als Kontakt genannt sind.",
+        $"{school} vous écrit parce que vous y êtes indiqué comme contact.", $"{school} le escribe porque figura allí como contacto.");
+    public string StopHere => Pick("To have these letters stopped, open:", "Um diese Briefe abzubestellen, öffnen Sie:", "Pour ne plus recevoir ces lettres, ouvrez :", "Para dejar de recibir estas cartas, abra:");
+    public string StopTitle => Pick("Weekly letter", "Wochenbrief", "Lettre de la semaine", "Carta semanal");
+    public string StopAsk(string students) => Pick($"Each week a letter about {students} goes to you.", $"Jede Woche geht ein Brief über {students} an Sie.", $"Chaque semaine, une lettre au sujet de {students} vous est envoyée.", $"Cada semana se le envía una carta sobre {students}.");
+    public string Stop => Pick("Stop the letters", "Briefe abbestellen", "Ne plus recevoir les lettres", "Dejar de recibir las cartas");
+    public string Stopped => Pick("No weekly letter comes to you any more. Should you want it again, press the button.", "Sie bekommen keinen Wochenbrief mehr. Möchten Sie ihn wieder, drücken Sie den Knopf.",
+        "Vous ne recevrez plus de lettre. Si vous la souhaitez de nouveau, appuyez sur le bouton.", "Ya no recibirá la carta semanal. Si la quiere de nuevo, pulse el botón.");
+    public string HaveAgain => Pick("Have the letters again", "Briefe wieder bekommen", "Recevoir de nouveau les lettres", "Volver a recibir las cartas");
+    public string LinkWrong => Pick("This address leads to no letter any more. Ask the school.", "Diese Adresse führt zu keinem Brief mehr. Fragen Sie die Schule.", "Cette adresse ne mène plus à aucune lettre. Adressez-vous à l’école.", "Esta dirección ya no lleva a ninguna carta. Pregunte en el centro.");
+
+    /// <summary>Several names as one reads them, as "Umi, Ada and Leo".</summary>
+    public string And(IReadOnlyList<string> names) => names.Count < 2 ? string.Concat(names) : $"{string.Join(", ", names.Take(names.Count - 1))} {Pick("and", "und", "et", "y")} {names[^1]}";
+
+    private string DayAndTime(LocalDate day, LocalTime? time) => time is { } at ? $"{Say(day)}, {Say(at)}" : Say(day);
 }

@@ -3,7 +3,7 @@ using SpringLoft.Core.Workspaces;
 namespace SpringLoft.Core.Rosters;
 
 /// <summary>What a delivery would change.</summary>
-public enum ChangeKind { NewPerson, ChangedPerson, PersonGone, PersonBack, NewClass, ChangedClass, ClassGone, Joins, Leaves, Moves, ChangesRole }
+public enum ChangeKind { NewPerson, ChangedPerson, PersonGone, PersonBack, NewClass, ChangedClass, ClassGone, Joins, Leaves, Moves, ChangesRole, NewContact, ChangedContact, ContactGone }
 
 /// <summary>One change that a delivery would make.</summary>
 /// <param name="Who">The person's name as it sorts; empty for a change of a class.</param>
@@ -11,7 +11,7 @@ public enum ChangeKind { NewPerson, ChangedPerson, PersonGone, PersonBack, NewCl
 /// <param name="Why">The reason, for a person.</param>
 public sealed record RosterChange(ChangeKind Kind, string Who, string ClassName, string Why)
 {
-    /// <summary>As the delivery calls the person; null where it does not name them: a changed person without is one whose record turned out to be somebody else's.</summary>
+    /// <summary>As the delivery calls the person, or the family contact; null where it does not name them: a changed person without is one whose record turned out to be somebody else's.</summary>
     public string? PersonRef { get; init; }
 
     /// <summary>The person of the directory; null for one who is new or still to be settled.</summary>

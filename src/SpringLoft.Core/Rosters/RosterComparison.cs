@@ -48,6 +48,7 @@ public sealed class RosterComparison
     {
         var at = new RosterComparison(delivery, today, settled, before);
         at.ComparePeople();
+        at.changes.AddRange(ContactComparison.Compare(delivery, today, at.matched, at.findings));
         at.CompareClasses();
         at.CompareEnrollments();
         var (changes, holds) = Holding.Of(at.changes, at.holds, delivery, today, standing);

@@ -16,6 +16,12 @@ public sealed record DeliveryFinding(string File, int Line, string Column, strin
 public sealed record DeliveredPerson(
     string Ref, string? RecordId, string Given, string Family, SchoolRole Role, string? Grade, string? StudentNumber, string? Email, string? UserName, string? School, bool Gone, int Line);
 
+/// <summary>Somebody at home whom a delivery names, for one student or several.</summary>
+/// <param name="Ref">How the delivery itself calls them: their lasting id in the school's records.</param>
+/// <param name="Children">How it calls the students.</param>
+/// <param name="Gone">True if the delivery says in so many words that they are no longer there.</param>
+public sealed record DeliveredContact(string Ref, string Name, string? Email, IReadOnlyList<string> Children, bool Gone, int Line);
+
 /// <summary>A class as a delivery has it.</summary>
 /// <param name="Ref">How the delivery itself calls the class; unique in it.</param>
 /// <param name="RecordId">The lasting id of the school's records; null where the delivery names classes by name.</param>
@@ -37,4 +43,8 @@ public sealed record DeliveredList(string File, bool Whole);
 /// <param name="First">First day of the school year or term that the delivery says it is for; null if it says none.</param>
 public sealed record RosterDelivery(
     IReadOnlyList<DeliveredPerson> People, IReadOnlyList<DeliveredClass> Classes, IReadOnlyList<DeliveredEnrollment> Enrollments,
-    DeliveredList? PeopleList, DeliveredList? ClassList, DeliveredList? EnrollmentList, LocalDate? First, LocalDate? Last);
+    DeliveredList? PeopleList, DeliveredList? ClassList, DeliveredList? EnrollmentList, LocalDate? First, LocalDate? Last)
+{
+    /// <summary>Family contacts; empty where the delivery says nothing about any.</summary>
+    public IReadOnlyList<DeliveredContact> Contacts { get; init; } = [];
+}

@@ -104,6 +104,9 @@ public enum Act
     /// <summary>See letters on their way, and have one tried again.</summary>
     KeepLetters,
 
+    /// <summary>Keep the contacts of families, and lay down which letters go to them.</summary>
+    KeepFamilies,
+
     /// <summary>Post notices to everybody of the school.</summary>
     TellSchool,
 
@@ -237,6 +240,7 @@ public static class Permissions
         new(Act.EndOwnPassword, ActScope.School, Coordinating),
         new(Act.LetClassHaveSlips, ActScope.School, Coordinating),
         new(Act.KeepLetters, ActScope.School, Coordinating),
+        new(Act.KeepFamilies, ActScope.School, Coordinating),
         new(Act.TellSchool, ActScope.School, Coordinating),
         new(Act.LayDownScales, ActScope.School, Coordinating),
         new(Act.SeeScales, ActScope.School, Staff),

@@ -41,6 +41,9 @@ public sealed class OneRosterBundle
         ["counselor"] = SchoolRole.Staff,
     };
 
+    // Who is at home with students; "relative" is 1.1's.
+    private static readonly HashSet<string> FamilyRoles = new(StringComparer.OrdinalIgnoreCase) { "parent", "guardian", "relative" };
+
     private readonly ZipArchive zip;
     private readonly List<DeliveryFinding> findings = [];
     private readonly Dictionary<string, string> manifest = new(StringComparer.OrdinalIgnoreCase);
@@ -76,10 +79,10 @@ public sealed class OneRosterBundle
         var (terms, first, last) = Sessions();
         var courses = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
         Rows("courses.csv", ["sourcedId", "title"], r => { if (r["sourcedId"] is { } id && r["title"] is { } title) courses[id] = title; });
-        var people = People(schools);
+        var (people, contacts) = People(schools);
         var classes = Classes(courses, terms);
         var enrollments = Enrollments();
-        return new(new RosterDelivery(people, classes, enrollments, List("users"), List("classes"), List("enrollments"), first, last), manifest.GetValueOrDefault("oneroster.version"), findings, allFindings);
+        return new(new RosterDelivery(people, classes, enrollments, List("users"), List("classes"), List("enrollments"), first, last) { Contacts = contacts }, manifest.GetValueOrDefault("oneroster.version"), findings, allFindings);
     }
 
     private (Dictionary<string, string> Terms, LocalDate? First, LocalDate? Last) Sessions()
@@ -104,13 +107,18 @@ public sealed class OneRosterBundle
         }
     }
 
-    private List<DeliveredPerson> People(Dictionary<string, string> schools)
+    private (List<DeliveredPerson> People, List<DeliveredContact> Contacts) People(Dictionary<string, string> schools)
     {
+        var contacts = new List<DeliveredContact>();
+        var atHome = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        // Either side may name the other.
+        var children = new List<(string Contact, string Student)>();
         var roles = new Dictionary<string, SchoolRole>(StringComparer.OrdinalIgnoreCase);
         var isPrimary = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         Rows("roles.csv", ["userSourcedId", "role"], r =>
         {
             if (r["userSourcedId"] is not { } id || Gone(r)) return;
+            if (r["role"] is { } family && FamilyRoles.Contains(family)) atHome.Add(id);
             if (r["role"] is not { } said || !SchoolRoles.TryGetValue(said, out var role)) return;
             // Of several roles the primary one counts.
             if (Is(r["roleType"], "primary") ? isPrimary.Add(id) : !roles.ContainsKey(id)) roles[id] = role;
@@ -126,28 +134,49 @@ public sealed class OneRosterBundle
             var given = r["preferredGivenName"] ?? r["givenName"];
             var family = r["preferredFamilyName"] ?? r["familyName"];
             if (given is null && family is null) { Finding(file, r.Line, "familyName", "is empty, and so is givenName: the row is left out."); return; }
+            var agents = (r["agentSourcedIds"] ?? r["agents"] ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
             SchoolRole role;
             if (r["role"] is { } said)
             {
                 if (!SchoolRoles.TryGetValue(said, out role))
                 {
-                    if (Is(said, "parent") || Is(said, "guardian") || Is(said, "relative")) { other++; return; }
+                    if (FamilyRoles.Contains(said)) { Contact(); return; }
                     Finding(file, r.Line, "role", $"“{said}” is no role that is known: the row is left out.");
                     return;
                 }
             }
-            else if (!roles.TryGetValue(id, out role)) { other++; return; }
+            else if (!roles.TryGetValue(id, out role))
+            {
+                if (atHome.Contains(id)) Contact();
+                else other++;
+                return;
+            }
             var number = r["identifier"] is { } n && role == SchoolRole.Student ? n : null;
             if (number is not null && !numbers.TryAdd(number, r.Line)) { Finding(file, r.Line, "identifier", $"the student number {number} stands in line {numbers[number]} already: the row is left out."); return; }
-            var email = r["email"];
-            if (email is not null && !email.Contains('@', StringComparison.Ordinal)) { Finding(file, r.Line, "email", $"“{email}” is no e-mail address: it is left out, the person comes."); email = null; }
+            var email = Email();
+            if (role == SchoolRole.Student) children.AddRange(agents.Select(a => (a, id)));
             var school = r["primaryOrgSourcedId"] ?? First(r["orgSourcedIds"]);
             var grade = First(r["grades"]);
             people.Add(new(id, id, PlainText.Name(given ?? ""), PlainText.Name(family ?? ""), role, grade is { Length: 2 } && grade[0] == '0' ? grade[1..] : grade, number, email, r["username"],
                 school is not null ? schools.GetValueOrDefault(school) : null, Gone(r) || Is(r["enabledUser"], "false"), r.Line));
+
+            void Contact()
+            {
+                contacts.Add(new(id, PlainText.Name($"{given} {family}".Trim()), Email(), [], Gone(r), r.Line));
+                children.AddRange(agents.Select(a => (id, a)));
+            }
+
+            string? Email()
+            {
+                if (r["email"] is not { } said) return null;
+                if (said.Contains('@', StringComparison.Ordinal)) return said;
+                Finding(file, r.Line, "email", $"“{said}” is no e-mail address: it is left out, the person comes.");
+                return null;
+            }
         });
-        if (other > 0) Finding("users.csv", 0, "role", $"{other} people are neither students nor staff and are left out.");
-        return people;
+        if (other > 0) Finding("users.csv", 0, "role", $"{other} people are neither students nor staff, nor contacts at home, and are left out.");
+        var theirs = children.ToLookup(x => x.Contact, x => x.Student, StringComparer.OrdinalIgnoreCase);
+        return (people, [.. contacts.Select(k => k with { Children = [.. theirs[k.Ref].Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.Ordinal)] })]);
     }
 
     private List<DeliveredClass> Classes(Dictionary<string, string> courses, Dictionary<string, string> terms)

@@ -9,7 +9,8 @@ namespace SpringLoft.Formats.Print;
 
 /// <summary>A field that somebody fills in on such a page.</summary>
 /// <param name="Trouble">What was the matter with what they wrote; null for nothing.</param>
-public sealed record HomeField(string Name, string Label, string Button, string? Trouble);
+/// <param name="Value">What is sent where there is nothing to fill in, only a button; null for a field.</param>
+public sealed record HomeField(string Name, string Label, string Button, string? Trouble, string? Value = null);
 
 /// <summary>Formatted text on such a page.</summary>
 /// <param name="Lines">A new line stays one, as in notices.</param>
@@ -52,12 +53,12 @@ public static class HomePage
         if (text is not null) h.Append($"<div class=\"text\">{Html(text.CommonMark, text.Lines)}</div>\n");
         if (link is var (address, words)) h.Append($"<p><a href=\"{E(address)}\" rel=\"noopener noreferrer\">{E(words)}</a></p>\n");
         if (done is not null) h.Append($"<p class=\"done\" role=\"status\">{E(done)}</p>\n");
+        else if (field is { Value: { } value } b) h.Append($"<form method=\"post\"><input type=\"hidden\" name=\"{E(b.Name)}\" value=\"{E(value)}\"><button>{E(b.Button)}</button></form>\n");
         else if (field is { } f)
             h.Append($"<form method=\"post\"{(action.Length == 0 ? "" : $" action=\"{E(action)}\"")}>{(f.Trouble is null ? "" : $"<p class=\"bad\" role=\"alert\" id=\"trouble\">{E(f.Trouble)}</p>")}<label for=\"f\">{E(f.Label)}</label><input id=\"f\" name=\"{E(f.Name)}\" maxlength=\"120\" autocomplete=\"{(f.Name == "name" ? "name" : "off")}\" required{(f.Trouble is null ? "" : " aria-describedby=\"trouble\" aria-invalid=\"true\"")}><button>{E(f.Button)}</button></form>\n");
         h.Append("</main></body></html>\n");
         return Encoding.UTF8.GetBytes(h.ToString());
     }
-
     /// <summary>The words of CommonMark on one line, without its marks.</summary>
     public static string Words(string text)
     {

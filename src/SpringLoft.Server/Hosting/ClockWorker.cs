@@ -1,6 +1,7 @@
 using SpringLoft.App;
 using SpringLoft.App.Assignments;
 using SpringLoft.App.Closing;
+using SpringLoft.App.Letters;
 using SpringLoft.App.Rosters;
 using SpringLoft.App.School;
 using SpringLoft.App.Workspaces;
@@ -8,8 +9,8 @@ using SpringLoft.Core;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>What is due by the clock: drafts that are to be published, notices that are to be posted, the daily letters, the roster feed, what has lain in the bin long enough, and once a day what the school's rules keep no longer and the files that nothing refers to.</summary>
-internal sealed class ClockWorker(Premises premises, Publishing publishing, Notices notices, NewsLetters newsLetters, Feeding feeding, LoftBin bin, ClassBin bins, Keeping keeping, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
+/// <summary>What is due by the clock: drafts that are to be published, notices that are to be posted, the daily letters and the weekly ones to homes, the roster feed, what has lain in the bin long enough, and once a day what the school's rules keep no longer and the files that nothing refers to.</summary>
+internal sealed class ClockWorker(Premises premises, Publishing publishing, Notices notices, NewsLetters newsLetters, WeeklyLetters weekly, Feeding feeding, LoftBin bin, ClassBin bins, Keeping keeping, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
@@ -27,6 +28,7 @@ internal sealed class ClockWorker(Premises premises, Publishing publishing, Noti
                     publishing.Go();
                     notices.Go();
                     newsLetters.Go();
+                    weekly.Go();
                     bin.LetGo();
                     bins.LetGo();
                     if (swept != premises.Clock.Today)

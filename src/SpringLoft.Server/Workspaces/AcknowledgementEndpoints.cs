@@ -6,6 +6,7 @@ using SpringLoft.Core.Letters;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Print;
 using SpringLoft.Server.Api;
+using SpringLoft.Server.Letters;
 using SpringLoft.Store.Naming;
 
 namespace SpringLoft.Server.Workspaces;
@@ -60,70 +61,44 @@ internal static class AcknowledgementEndpoints
         app.MapGet("/home", (HttpContext context, Premises premises) => Typing(context, premises, null, 200)).ExcludeFromDescription();
         app.MapPost("/home", async (HttpContext context) =>
         {
-            var code = Acknowledging.ReadCode(await Typed(context, "code"));
+            var code = Acknowledging.ReadCode(await HomePages.Typed(context, "code"));
             return Results.Redirect(code is null ? "/home/-" : $"/home/{code}");
         }).ExcludeFromDescription();
         app.MapGet("/home/{code}", (string code, HttpContext context, AtHome home, Premises premises) => Opened(code, context, home, premises, null)).ExcludeFromDescription();
         app.MapPost("/home/{code}", async (string code, HttpContext context, AtHome home, Premises premises) =>
         {
-            var name = await Typed(context, "name");
+            var name = await HomePages.Typed(context, "name");
             string? trouble = null;
-            try { home.Say(code, name, From(context)); }
-            catch (RefusedException e) when (e.Refusal.Field == "name") { trouble = e.Refusal.Code == "missing" ? Words(context).NameMissing : $"{e.Refusal.What} {e.Refusal.Mend}"; }
-            catch (RefusedException e) { return Typing(context, premises, Said(e, Words(context)), Problems.StatusOf(e.Refusal.Code)); }
+            try { home.Say(code, name, HomePages.From(context)); }
+            catch (RefusedException e) when (e.Refusal.Field == "name") { trouble = e.Refusal.Code == "missing" ? HomePages.Words(context).NameMissing : $"{e.Refusal.What} {e.Refusal.Mend}"; }
+            catch (RefusedException e) { return Typing(context, premises, Said(e, HomePages.Words(context)), Problems.StatusOf(e.Refusal.Code)); }
             return trouble is null ? Results.Redirect($"/home/{Uri.EscapeDataString(code)}{context.Request.QueryString}") : Opened(code, context, home, premises, trouble);
         }).ExcludeFromDescription();
         app.MapGet("/home/{code}/file", (string code, HttpContext context, AtHome home) =>
         {
-            KeptNowhere(context);
-            return Uploads.Send(home.Open(code, From(context)));
+            HomePages.KeptNowhere(context);
+            return Uploads.Send(home.Open(code, HomePages.From(context)));
         }).ExcludeFromDescription();
-    }
-
-    // What a browser sends of such a page is a form; anything else is as if nothing had been typed.
-    private static async Task<string> Typed(HttpContext context, string field)
-    {
-        if (!context.Request.HasFormContentType) return "";
-        try { return (await context.Request.ReadFormAsync())[field].ToString(); }
-        catch (Exception e) when (e is InvalidDataException or IOException) { return ""; }
     }
 
     private static IResult Opened(string code, HttpContext context, AtHome home, Premises premises, string? trouble)
     {
-        var words = Words(context);
+        var words = HomePages.Words(context);
         AtHomeView v;
-        try { v = home.See(code, From(context)); }
+        try { v = home.See(code, HomePages.From(context)); }
         catch (RefusedException e) { return Typing(context, premises, Said(e, words), Problems.StatusOf(e.Refusal.Code)); }
         (string, string)? link = v.Url is { } url ? (url, words.OpenFile(url)) : v.File is { } file ? ($"/home/{Uri.EscapeDataString(code)}/file", words.OpenFile(file)) : null;
         List<string> lines = [words.AboutWhom(v.Student), words.AsksYou(v.AskedBy)];
         if (v is { Until: { } until, SaidBy: null }) lines.Add(words.Until(until));
-        return Page(context, trouble is null ? 200 : 422, HomePage.Write(words.Code, $"{v.School}, {v.ClassName}", v.Title ?? v.ClassName, lines, v.Text is { } t ? new(t, Lines: v.Title is null) : null, link,
+        return HomePages.Send(context, trouble is null ? 200 : 422, HomePage.Write(words.Code, $"{v.School}, {v.ClassName}", v.Title ?? v.ClassName, lines, v.Text is { } t ? new(t, Lines: v.Title is null) : null, link,
             new("name", words.YourName, words.IHaveRead, trouble), v.SaidBy is { } by ? words.Said(by.Length == 0 ? "✓" : by, v.SaidOn!.Value) : null));
     }
 
     private static IResult Typing(HttpContext context, Premises premises, string? trouble, int status)
     {
-        var words = Words(context);
-        return Page(context, status, HomePage.Write(words.Code, premises.Db.Read(c => SchoolStore.Get(c)?.Name), words.TypeCode, [], null, null, new("code", words.CodeLabel, words.Open, trouble), null, "/home"));
+        var words = HomePages.Words(context);
+        return HomePages.Send(context, status, HomePage.Write(words.Code, premises.Db.Read(c => SchoolStore.Get(c)?.Name), words.TypeCode, [], null, null, new("code", words.CodeLabel, words.Open, trouble), null, "/home"));
     }
-
-    // Past its day nobody has it from a cache, and no search engine leads to it.
-    private static void KeptNowhere(HttpContext context)
-    {
-        context.Response.Headers.CacheControl = "no-store";
-        context.Response.Headers["X-Robots-Tag"] = "noindex";
-    }
-
-    private static IResult Page(HttpContext context, int status, byte[] page)
-    {
-        KeptNowhere(context);
-        context.Response.StatusCode = status;
-        return Results.Bytes(page, "text/html; charset=utf-8");
-    }
-
-    private static HomeWords Words(HttpContext context) => HomeWords.Of(context.Request.Query["in"].FirstOrDefault() ?? context.Request.Headers.AcceptLanguage.ToString());
-
-    private static string From(HttpContext context) => Core.People.Network.Of(context.Connection.RemoteIpAddress?.ToString() ?? "");
 
     private static string Said(RefusedException e, HomeWords words) => e.Refusal.Code == "home-slow" ? words.TooMany : words.CodeWrong;
 

@@ -32,8 +32,13 @@ public static class LetterStore
     private const string Waiting = "sent_at IS NULL AND given_up_at IS NULL";
 
     /// <summary>Writes a letter, in the transaction of the act that causes it.</summary>
-    public static long Add(IDbConnection c, string toAddress, string toName, string subject, string text, Instant at) => c.ExecuteScalar<long>(
-        "INSERT INTO letter(to_address, to_name, subject, text, written_at) VALUES(@toAddress, @toName, @subject, seal(@text), @at) RETURNING id", new { toAddress, toName, subject, text, at });
+    /// <param name="contact">Somebody at home; null for who is in the directory, or is invited.</param>
+    public static long Add(IDbConnection c, string toAddress, string toName, string subject, string text, Instant at, ContactId? contact = null) => c.ExecuteScalar<long>(
+        "INSERT INTO letter(to_address, to_name, subject, text, written_at, contact_id) VALUES(@toAddress, @toName, @subject, seal(@text), @at, @contact) RETURNING id", new { toAddress, toName, subject, text, at, contact });
+
+    /// <summary>Takes those back that wait for somebody at home; their text goes with them.</summary>
+    public static void TakeBackOf(IDbConnection c, ContactId contact, Instant at) =>
+        c.Execute($"UPDATE letter SET given_up_at = @at, text = NULL, due_at = NULL, trouble = NULL WHERE contact_id = @contact AND {Waiting}", new { contact, at });
 
     /// <summary>Letters whose turn it is, those that were never tried first.</summary>
     public static IReadOnlyList<LetterRow> Due(IDbConnection c, Instant now, int most) =>

@@ -56,6 +56,7 @@ public static class ErasingStore
     {
         var before = c.QuerySingle<Before>("SELECT given, family, email FROM person WHERE id = @id", new { id });
         SecondStepStore.End(c, id);
+        Letters.FamilyStore.Forget(c, id);
         SessionStore.EndAll(c, id);
         ProviderAccountStore.ForgetAll(c, id);
         c.Execute(

@@ -21,7 +21,7 @@ public sealed record PersonJoinRow
 /// <param name="Earlier">Who had been joined into the one who is gone: they are the kept one then, so that nobody is somebody who is gone.</param>
 /// <param name="TakeHomes">Take-homes of years of which the kept one had none; null where the join was made before they came along.</param>
 internal sealed record JoinUndo(
-    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null, List<RowsTo>? WorkTurns = null, List<long>? Earlier = null, List<long>? Told = null, List<long>? Quiet = null, List<long>? Said = null);
+    List<MovedRows> Moved, List<WorkBefore> Works, List<RowsTo> WorkFiles, List<RowsTo> WorkComments, List<long> Classes, List<LeftBefore> Left, List<long> Groups, List<long> Given, List<KeyBefore> Keys, PersonBefore Kept, PersonBefore Gone, List<TakeHomeMoved>? TakeHomes = null, List<long>? Asked = null, List<RowsTo>? WorkTurns = null, List<long>? Earlier = null, List<long>? Told = null, List<long>? Quiet = null, List<long>? Said = null, List<long>? Homes = null);
 
 internal sealed record MovedRows(string Table, string Column, List<long> Rows);
 
@@ -72,6 +72,7 @@ public static class PersonJoinStore
         var quiet = Pairs(c, "talk_reader", "class_id", kept, gone);
         var told = Pairs(c, "notice_seen", "notice_id", kept, gone);
         var said = Pairs(c, "acknowledged", "asking_id", kept, gone);
+        var homes = Pairs(c, "family_of", "contact_id", kept, gone);
         c.Execute("DELETE FROM join_wait WHERE person_id = @gone OR (person_id = @kept AND class_id IN (SELECT class_id FROM member WHERE person_id = @kept AND left_at IS NULL))", new { kept, gone });
         var (a, b) = (Before(c, kept), Before(c, gone));
         var earlier = c.Query<long>("SELECT id FROM person WHERE joined_into = @gone", new { gone }).ToList();
@@ -82,7 +83,7 @@ public static class PersonJoinStore
         c.Execute("UPDATE person SET record_id = ifnull(record_id, @RecordId), student_number = ifnull(student_number, @StudentNumber), email = ifnull(email, @Email), grade = ifnull(grade, @Grade), school = ifnull(school, @School) WHERE id = @kept",
             new { kept, b.RecordId, b.StudentNumber, b.Email, b.Grade, b.School });
         c.Execute("INSERT INTO person_join(kept, gone, at, by, undo) VALUES(@kept, @gone, @at, @by, @undo)",
-            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked, turns, earlier, told, quiet, said)) });
+            new { kept, gone, at, by, undo = JsonSerializer.Serialize(new JoinUndo(moved, works, files, comments, classes, left, groups, given, keys, a, b, takeHomes, asked, turns, earlier, told, quiet, said, homes)) });
     }
 
     /// <summary>Who somebody was joined into; null for who is themselves.</summary>
@@ -111,6 +112,7 @@ public static class PersonJoinStore
         foreach (var a in u.Given) c.Execute("UPDATE assignment_given SET person_id = @gone WHERE assignment_id = @a AND person_id = @kept", new { a, kept, gone });
         foreach (var n in u.Told ?? []) c.Execute("UPDATE notice_seen SET person_id = @gone WHERE notice_id = @n AND person_id = @kept", new { n, kept, gone });
         foreach (var a in u.Said ?? []) c.Execute("UPDATE acknowledged SET person_id = @gone WHERE asking_id = @a AND person_id = @kept", new { a, kept, gone });
+        foreach (var h in u.Homes ?? []) c.Execute("UPDATE family_of SET person_id = @gone WHERE contact_id = @h AND person_id = @kept", new { h, kept, gone });
         foreach (var k in u.Quiet ?? []) c.Execute("UPDATE talk_reader SET person_id = @gone WHERE class_id = @k AND person_id = @kept", new { k, kept, gone });
         foreach (var k in u.Asked ?? []) c.Execute("UPDATE join_wait SET person_id = @gone WHERE class_id = @k AND person_id = @kept", new { k, kept, gone });
         // One that was made anew since holds the work of both, and stays.

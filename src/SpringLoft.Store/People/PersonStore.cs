@@ -63,6 +63,9 @@ public static class PersonStore
     /// <summary>How many people there are who have not left, students and staff.</summary>
     public static int CountActive(IDbConnection c) => c.ExecuteScalar<int>("SELECT count(*) FROM person WHERE active = 1");
 
+    /// <summary>How many students are at the school.</summary>
+    public static int CountStudents(IDbConnection c) => c.ExecuteScalar<int>("SELECT count(*) FROM person WHERE active = 1 AND role = 'Student'");
+
     /// <summary>Is an address somebody's who can sign in?</summary>
     public static bool HasEmail(IDbConnection c, string email) => c.ExecuteScalar<bool>("SELECT EXISTS(SELECT 1 FROM person WHERE email = @email COLLATE NOCASE AND active = 1)", new { email });
 

@@ -180,9 +180,10 @@ public static class DeliveredStore
             """
             SELECT EXISTS (SELECT 1 FROM sign_in WHERE person_id = @id AND must_change = 0) OR EXISTS (SELECT 1 FROM member WHERE person_id = @id) OR EXISTS (SELECT 1 FROM item WHERE added_by = @id)
               OR EXISTS (SELECT 1 FROM work WHERE student_id = @id) OR EXISTS (SELECT 1 FROM folder WHERE student_id = @id) OR EXISTS (SELECT 1 FROM audit WHERE person_id = @id)
-              OR EXISTS (SELECT 1 FROM person_join WHERE kept = @id OR gone = @id)
+              OR EXISTS (SELECT 1 FROM person_join WHERE kept = @id OR gone = @id) OR EXISTS (SELECT 1 FROM family_of WHERE person_id = @id AND by_hand)
             """, new { id });
         if (used) return false;
+        c.Execute("DELETE FROM family_of WHERE person_id = @id", new { id });
         c.Execute("DELETE FROM sign_in WHERE person_id = @id", new { id });
         c.Execute("DELETE FROM group_member WHERE person_id = @id", new { id });
         c.Execute("DELETE FROM person_apart WHERE a = @id OR b = @id", new { id });

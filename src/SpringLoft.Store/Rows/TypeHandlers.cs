@@ -21,7 +21,7 @@ internal static class TypeHandlers
             if (registered) return;
             DefaultTypeMap.MatchNamesWithUnderscores = true;
             Id<YearId>(); Id<TermId>(); Id<PersonId>(); Id<CourseId>(); Id<ClassId>(); Id<PlanId>();
-            Id<FolderId>(); Id<ItemId>(); Id<AssignmentId>(); Id<WorkId>(); Id<RunId>(); Id<SessionId>(); Id<GroupId>(); Id<ResourceId>();
+            Id<FolderId>(); Id<ItemId>(); Id<AssignmentId>(); Id<WorkId>(); Id<RunId>(); Id<SessionId>(); Id<GroupId>(); Id<ResourceId>(); Id<ContactId>();
             SqlMapper.AddTypeHandler(new DateHandler());
             SqlMapper.AddTypeHandler(new TimeHandler());
             SqlMapper.AddTypeHandler(new InstantHandler());

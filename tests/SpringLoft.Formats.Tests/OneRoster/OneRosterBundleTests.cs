@@ -34,7 +34,8 @@ public class OneRosterBundleTests
         read.Delivery.Enrollments.ShouldBe([new("k1", "p1", ClassRole.Student, false, 2), new("k1", "p2", ClassRole.Lead, false, 3), new("k1", "p9", ClassRole.Student, true, 4)]);
         (read.Delivery.PeopleList!.Whole, read.Delivery.EnrollmentList!.Whole).ShouldBe((true, false));
         (read.Delivery.First, read.Delivery.Last).ShouldBe((new(2026, 8, 31), new(2027, 6, 18)));
-        read.Findings.ShouldHaveSingleItem().Text.ShouldContain("1 people are neither students nor staff");
+        read.Findings.ShouldBeEmpty();
+        read.Delivery.Contacts.ShouldHaveSingleItem().ShouldSatisfyAllConditions(k => (k.Ref, k.Name, k.Email, k.Line).ShouldBe(("p3", "Ma Ma", null, 4)), k => k.Children.ShouldBeEmpty());
     }
 
     [Fact]
@@ -45,6 +46,19 @@ public class OneRosterBundleTests
             ("users.csv", "sourcedId,givenName,familyName,preferredGivenName,identifier\np1,Margaret,Okonkwo,Peg,9\np2,Umi,Hall,,1001\np3,No,Role,,\n"));
 
         read.Delivery.People.Select(p => (p.Ref, p.Given, p.Role, p.StudentNumber)).ShouldBe([("p1", "Peg", SchoolRole.Teacher, null), ("p2", "Umi", SchoolRole.Student, "1001")]);
+    }
+
+    // Roles and agentSourcedIds of users.csv: 1EdTech, OneRoster 1.1 CSV tables, "users" (from memory); in 1.2 the role stands in roles.csv.
+    [Fact]
+    public void Who_is_at_home_with_students_is_a_contact_whichever_side_names_the_other()
+    {
+        var read = Read(
+            ("roles.csv", "sourcedId,userSourcedId,roleType,role\nr1,p1,primary,student\nr2,p2,primary,student\nr3,g1,primary,guardian\nr4,g2,primary,parent\n"),
+            ("users.csv", "sourcedId,givenName,familyName,email,agentSourcedIds,status\np1,Umi,Hall,,\"g1,g2\",\np2,Ada,Hall,,,\ng1,Ma,Hall,ma@hall.example,p2,\ng2,Pa,Hall,no address,,tobedeleted\nx1,No,Role,,,\n"));
+
+        read.Delivery.People.Select(p => p.Ref).ShouldBe(["p1", "p2"]);
+        read.Delivery.Contacts.Select(k => (k.Ref, k.Name, k.Email, string.Join(' ', k.Children), k.Gone)).ShouldBe([("g1", "Ma Hall", "ma@hall.example", "p1 p2", false), ("g2", "Pa Hall", null, "p1", true)]);
+        read.Findings.Select(f => f.Text).ShouldBe(["“no address” is no e-mail address: it is left out, the person comes.", "1 people are neither students nor staff, nor contacts at home, and are left out."]);
     }
 
     [Theory]

@@ -8,7 +8,7 @@ public class WhoIsMeantTests : StoreTest
     // What is theirs: each is looked at by PersonJoinStore.
     private static readonly string[] GoesAlong =
     [
-        "acknowledged.person_id", "assignment_given.person_id", "folder.student_id", "group_member.person_id", "item.added_by", "join_wait.person_id", "member.person_id", "notice.author_id", "notice_seen.person_id", "package.student_id",
+        "acknowledged.person_id", "assignment_given.person_id", "family_of.person_id", "folder.student_id", "group_member.person_id", "item.added_by", "join_wait.person_id", "member.person_id", "notice.author_id", "notice_seen.person_id", "package.student_id",
         "person.joined_into", "take_home.person_id", "talk_message.author_id", "talk_reader.person_id", "work.student_id", "work_comment.author_id", "work_file.added_by",
     ];
 
