@@ -42,6 +42,7 @@ const SignOutHere = desk(() => import("./desks/People/SecondStepDoor"), "SignOut
 const SignedOn = desk(() => import("./desks/People/SignedOn"), "SignedOn");
 const SignIns = desk(() => import("./desks/People/SignIns"), "SignIns");
 const DirectoryDesk = desk(() => import("./desks/People/DirectoryDesk"), "DirectoryDesk");
+const FamilyDesk = desk(() => import("./desks/People/Families/FamilyDesk"), "FamilyDesk");
 const Duplicates = desk(() => import("./desks/People/Duplicates"), "Duplicates");
 const Outbox = desk(() => import("./desks/People/Outbox"), "Outbox");
 const ClassSlips = desk(() => import("./desks/People/Slips"), "ClassSlips");
@@ -171,6 +172,7 @@ export function App() {
                 <Route path="/set-up/many" element={<MakeMany />} />
                 <Route path="/set-up" element={<MakeClass me={me.data} />} />
                 <Route path="/enroll/directory" element={<DirectoryDesk me={me.data} />} />
+                <Route path="/enroll/families" element={<FamilyDesk me={me.data} />} />
                 <Route path="/enroll/combined" element={<CombinedList me={me.data} />} />
                 <Route path="/enroll/combined/:id" element={<CombinedDesk me={me.data} />} />
                 <Route path="/enroll/combined/:id/marking" element={<CombinedMarking />} />

@@ -31,6 +31,8 @@ export function Ask(props: {
   onDrop?: () => void;
   /** The act has its button among the children. */
   actElsewhere?: boolean;
+  /** There is nothing to do here but to look: one button shuts it. */
+  looks?: boolean;
   children: ReactNode;
 }) {
   const title = useId();
@@ -108,9 +110,11 @@ export function Ask(props: {
           </DialogActions>
         ) : (
           <DialogActions>
-            <Button variant="outlined" onClick={props.onDrop ?? props.onClose}>
-              Not now
-            </Button>
+            {!props.looks && (
+              <Button variant="outlined" onClick={props.onDrop ?? props.onClose}>
+                Not now
+              </Button>
+            )}
             {!props.actElsewhere && (
               <Button variant="contained" type="submit" disabled={props.busy || props.disabled}>
                 {props.act}

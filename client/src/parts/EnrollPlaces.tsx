@@ -9,7 +9,12 @@ export function EnrollPlaces({ me }: { me: Schemas["Me"] }) {
       places={[
         ["/enroll", "Rosters"],
         ["/enroll/directory", "Directory"],
-        ...(me.role === "Coordinator" ? ([["/enroll/deliveries", "Deliveries"]] as const) : []),
+        ...(me.role === "Coordinator"
+          ? ([
+              ["/enroll/deliveries", "Deliveries"],
+              ["/enroll/families", "Families"],
+            ] as const)
+          : []),
         ["/enroll/combined", "Combined rosters"],
       ]}
     />

@@ -8,7 +8,7 @@ import { test } from "./server";
 /** Addresses of every view, by the name of a class that has something of everything. */
 const staffViews = (id: string, assignment: number) => [
   "/", "/today", "/news", "/plan", "/plan/put?plan=2", "/plan/years", "/plan/names", "/plan/user-names", "/plan/first-passwords", "/plan/shared", "/plan/scales", "/plan/rules", "/plan/departments", "/set-up", "/set-up/many",
-  "/enroll", "/enroll/directory", "/enroll/directory/duplicates", "/enroll/combined", "/enroll/deliveries", "/work", "/work/notices", "/close", "/close/gate", "/close/take-homes", "/close/kept", "/roll-over", "/loft", "/audit", "/outbox", "/sign-ins",
+  "/enroll", "/enroll/directory", "/enroll/directory/duplicates", "/enroll/families", "/enroll/combined", "/enroll/deliveries", "/work", "/work/notices", "/close", "/close/gate", "/close/take-homes", "/close/kept", "/roll-over", "/loft", "/audit", "/outbox", "/sign-ins",
   "/password", "/join", "/close/plan", "/enroll/directory/slips",
   ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", "work/new", `work/${assignment}`, `marking?assignment=${assignment}`, "scores", "activity", "acknowledged", "close", "bin", "tidy", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
 ];

@@ -14,6 +14,9 @@ export const changeWords: Record<Schemas["ChangeKind"], [one: string, many: stri
   Leaves: ["leaves", "leave"],
   Moves: ["moves between sets", "move between sets"],
   ChangesRole: ["changes role", "change role"],
+  NewContact: ["new family contact", "new family contacts"],
+  ChangedContact: ["changed family contact", "changed family contacts"],
+  ContactGone: ["family contact gone", "family contacts gone"],
 };
 
 /** The order in which kinds of change are shown. */
