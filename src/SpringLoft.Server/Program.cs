@@ -164,13 +164,17 @@ builder.Services.Configure<ForwardedHeadersOptions>(o =>
     foreach (var p in proxies) o.KnownProxies.Add(p);
 });
 builder.Services.AddSingleton<Func<Uri?>>(p => () => Environment.GetEnvironmentVariable("SPRING_LOFT_OUTSIDE") is { Length: > 0 } outside ? new Uri(outside) : demo ? new Uri(p.GetRequiredService<OwnAddress>().Get(), StandInStart.Outside) : null);
+builder.Services.AddSingleton<WritingTogether>();
 builder.Services.AddSingleton<ClosingRunner>();
+// A page pasted whole, as base64.
+builder.Services.AddSignalR(o => o.MaximumReceiveMessageSize = WritingTogether.MostUpdate * 2);
 if (!documentOnly)
 {
     builder.Services.AddHostedService<RunWorker>();
     builder.Services.AddHostedService<BlindWorker>();
     builder.Services.AddHostedService<ClockWorker>();
     builder.Services.AddHostedService<LetterWorker>();
+    builder.Services.AddHostedService<TogetherWorker>();
 }
 foreach (var useCase in (Type[])[typeof(SigningIn), typeof(SigningOn), typeof(Sessions), typeof(SecondSteps), typeof(Passkeys), typeof(PersonData), typeof(Erasing), typeof(SpringLoft.App.School.RulesDesk), typeof(SpringLoft.App.School.Keeping), typeof(Slips), typeof(YearLine), typeof(YearDesk), typeof(ClassCalendars), typeof(YearBoard), typeof(PlanDesk), typeof(PuttingPlans), typeof(SpringLoft.App.Runs.RunFaults), typeof(MakingClass), typeof(NameDesk), typeof(Workspace), typeof(Items), typeof(ClassBin), typeof(Arranging), typeof(TreeIntake), typeof(TreeOutlet), typeof(ClassDetails), typeof(MakingMany), typeof(GivingOut), typeof(SharedThings), typeof(Departments), typeof(BlindCounts), typeof(GroupDesk),
     typeof(Notices), typeof(Talking), typeof(Acknowledgements), typeof(News), typeof(NewsLetters), typeof(SpringLoft.App.Letters.Families), typeof(SpringLoft.App.Letters.WeeklyLetters), typeof(SpringLoft.App.Letters.StoppingLetters), typeof(AtHome), typeof(Activities), typeof(RosterDesk), typeof(Deliveries), typeof(ApplyingDelivery), typeof(RostersOut), typeof(MovingSets), typeof(Posting), typeof(LeftClass), typeof(SchoolDirectory), typeof(Leavers), typeof(Joining), typeof(Invitations), typeof(SendingLetters), typeof(LetterDesk), typeof(MakingGroups), typeof(CombinedRosters), typeof(Feeding), typeof(OutsideClasses), typeof(SpringLoft.App.School.SchoolScales), typeof(Assigning), typeof(Attaching), typeof(Previewing), typeof(Publishing), typeof(Today), typeof(StudentWork), typeof(Returns), typeof(MarkingDesk), typeof(Phrases), typeof(ScoresOut), typeof(ScoresIn), typeof(ScoreTables), typeof(ReturningMany), typeof(ClosingDesk), typeof(ClosingRuns), typeof(KeptCopies), typeof(LastCopies), typeof(TakeHomes), typeof(OpenShelf), typeof(Tidying), typeof(Loft), typeof(LoftBin), typeof(FileSweep), typeof(FileHealth), typeof(PackageIntake), typeof(RollingOver), typeof(RollingMany), typeof(StructureFiles), typeof(NewYearGate), typeof(AuditTrail), typeof(Readings)])
@@ -257,6 +261,7 @@ ShelfEndpoints.MapPages(app);
 AcknowledgementEndpoints.MapPages(app);
 FamilyEndpoints.MapPages(app);
 RolloverEndpoints.Map(api);
+app.MapHub<TogetherHub>(TogetherHub.Path).WithMetadata(new Needed(SpringLoft.Core.Workspaces.Act.WriteTogether));
 if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data);
 app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c) is null ? "no school yet" : "read") }).ExcludeFromDescription();
 // Every other address is the front end's, but not those of the API: there a wrong method or type is to be told.

@@ -150,15 +150,15 @@ internal sealed class TinySchool : IDisposable
     }
 
     /// <summary>Closes the class with a run and carries the run to its end.</summary>
-    internal RunView Close(IRunMilestones? milestones = null)
+    internal RunView Close(IRunMilestones? milestones = null, WritingTogether? together = null)
     {
         var run = Closing.Close(Lead, Class, AfterArchive.View);
-        return Go(run, milestones);
+        return Go(run, milestones, together);
     }
 
-    internal RunView Go(RunId run, IRunMilestones? milestones = null)
+    internal RunView Go(RunId run, IRunMilestones? milestones = null, WritingTogether? together = null)
     {
-        new ClosingRunner(Premises, new RunNews(), milestones ?? new NoMilestones(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(Premises, new RunNews(), milestones ?? new NoMilestones(), NullLogger<ClosingRunner>.Instance, together).Go(run, CancellationToken.None);
         return Closing.See(Class, run);
     }
 

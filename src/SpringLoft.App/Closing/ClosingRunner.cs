@@ -21,7 +21,7 @@ namespace SpringLoft.App.Closing;
 /// Carries a closing run to its end, a step at a time. Each step is safe to repeat: what a killed process left is done
 /// again and ends the same, since every package is computed from the workspace and the run's own start.
 /// </summary>
-public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, ILogger<ClosingRunner> log)
+public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, ILogger<ClosingRunner> log, Workspaces.WritingTogether? together = null)
 {
     private const int Cores = 2;
 
@@ -66,6 +66,8 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         using var passing = new Passing(run, id, premises.Files.Batch(), premises.Db.Read(c => RunStore.Steps(c, run.Id, id).ToDictionary(s => s.Step, s => s.State)));
         try
         {
+            // What was typed up to now is in its pages' texts; from here on they stand still.
+            together?.Settle(id);
             while (ClosingSteps.Next(passing.States) is { } step)
             {
                 stop.ThrowIfCancellationRequested();

@@ -40,6 +40,7 @@ public sealed class PersonData(Premises premises)
         ["news_reader"] = "News seen",
         ["acknowledged"] = "Acknowledged, and at home",
         ["family_of"] = "Contacts at home",
+        ["page_writer"] = "Pages written together",
         ["score_import"] = "Scores taken in",
         ["audit"] = "Done, by the audit trail",
         ["take_home"] = "Take-homes",

@@ -16,10 +16,13 @@ public sealed record Download(string Name, Stream Content, long Size);
 
 /// <summary>A page as it is written.</summary>
 /// <param name="Text">CommonMark.</param>
-public sealed record PageText(string Title, string Text, int Version);
+/// <param name="Writers">Who wrote it as it stands, where several did at once.</param>
+/// <param name="Shared">Several may change it: it is written together.</param>
+public sealed record PageText(string Title, string Text, int Version, IReadOnlyList<string> Writers, bool Shared);
 
 /// <summary>An earlier version of a thing.</summary>
-public sealed record ThingVersion(int Version, string Name, long Size, string By, Instant At);
+/// <param name="Writers">Who wrote it, where several did at once.</param>
+public sealed record ThingVersion(int Version, string Name, long Size, string By, Instant At, IReadOnlyList<string> Writers);
 
 /// <summary>Files, links and pages in folders.</summary>
 public sealed class Items(Premises premises)
@@ -109,7 +112,7 @@ public sealed class Items(Premises premises)
     public PageText ReadPage(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
     {
         var row = Seen(c, who, id, item, ItemKind.Page);
-        return new PageText(row.Name, Text(row.Sha256!), row.Version);
+        return new PageText(row.Name, Text(row.Sha256!), row.Version, [.. PageDocStore.Writers(c, item)[row.Version]], WritingTogether.IsShared(c, id, FoldersOf(c, id, item)));
     });
 
     /// <summary>Changes a page's title and text, at the version that was seen.</summary>
@@ -150,7 +153,8 @@ public sealed class Items(Premises premises)
     public IReadOnlyList<ThingVersion> Versions(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
     {
         Seen(c, who, id, item, null);
-        return ItemStore.Versions(c, item).Select(v => new ThingVersion(v.Version, v.Name, v.Size, v.By, v.At)).ToList();
+        var writers = PageDocStore.Writers(c, item);
+        return ItemStore.Versions(c, item).Select(v => new ThingVersion(v.Version, v.Name, v.Size, v.By, v.At, [.. writers[v.Version]])).ToList();
     });
 
     /// <summary>Opens an earlier version.</summary>
@@ -273,7 +277,7 @@ public sealed class Items(Premises premises)
         return at;
     }
 
-    private static ItemRow CheckMay(IDbConnection c, Caller by, ClassId id, ItemId item, bool remove)
+    internal static ItemRow CheckMay(IDbConnection c, Caller by, ClassId id, ItemId item, bool remove)
     {
         ClassGate.Demand(c, by, id, Act.AddItem).NotArchived();
         var row = Seen(c, by, id, item, null);
@@ -284,7 +288,7 @@ public sealed class Items(Premises premises)
         return row;
     }
 
-    private static ItemRow Seen(IDbConnection c, Caller who, ClassId id, ItemId item, ItemKind? kind)
+    internal static ItemRow Seen(IDbConnection c, Caller who, ClassId id, ItemId item, ItemKind? kind)
     {
         var row = ItemStore.Find(c, id, item);
         if (row is null || (kind is { } k && row.Kind != k) || AccessFor(c, who, id).OfThing(FoldersOf(c, id, item)) < Right.View) throw Refusals.NotFound(kind == ItemKind.Page ? "page" : "thing");

@@ -23,6 +23,9 @@ public enum Act
     /// <summary>Read what is new and concerns one, and say what one wants to be told.</summary>
     SeeNews,
 
+    /// <summary>Be connected with others who write a page at once; which pages is decided page by page.</summary>
+    WriteTogether,
+
     /// <summary>Keep phrases of one's own for comments on work.</summary>
     KeepPhrases,
 
@@ -212,6 +215,7 @@ public static class Permissions
         new(Act.HaveOwnData, ActScope.Own, Anybody),
         new(Act.SeeOwnClasses, ActScope.Own, Anybody),
         new(Act.SeeNews, ActScope.Own, Anybody),
+        new(Act.WriteTogether, ActScope.Own, Anybody),
         new(Act.KeepPhrases, ActScope.Own, Staff),
 
         new(Act.SeeBoard, ActScope.School, Teaching),

@@ -13,6 +13,7 @@ public static class ClassRemoval
     [
         ("filing", "item_id", "item"), ("filing", "folder_id", "folder"),
         ("work_turn_file", "turn_id", "work_turn"), ("work_turn", "work_id", "work"), ("work_turn", "class_id", "class"), ("item_version", "item_id", "item"),
+        ("page_doc", "item_id", "item"), ("page_update", "item_id", "item"), ("page_writer", "item_id", "item"),
         ("score_import_mark", "work_id", "work"), ("score_import_mark", "class_id", "class"),
         ("work_file", "work_id", "work"), ("work_comment", "work_id", "work"), ("work", "assignment_id", "assignment"), ("work", "class_id", "class"),
         ("assignment_filing", "assignment_id", "assignment"), ("assignment_filing", "folder_id", "folder"), ("assignment_given", "assignment_id", "assignment"),

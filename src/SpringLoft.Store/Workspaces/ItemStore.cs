@@ -124,6 +124,10 @@ public static class ItemStore
         return Save(c, was with { Name = name, Sha256 = sha256 }) && c.Execute("UPDATE item SET changed_by = @by, changed_at = @at WHERE id = @Id", new { was.Id, by, at }) == 1;
     }
 
+    /// <summary>Gives an item other bytes without keeping what it was: its version is being written on.</summary>
+    public static void WriteOn(IDbConnection c, ItemRow was, string sha256, PersonId by, Instant at) =>
+        c.Execute("UPDATE item SET sha256 = @sha256, changed_by = @by, changed_at = @at, version = version + 1 WHERE id = @Id", new { was.Id, sha256, by, at });
+
     /// <summary>Earlier versions of an item, newest first.</summary>
     public static IReadOnlyList<ItemVersionRow> Versions(IDbConnection c, ItemId item) => [.. c.Query<ItemVersionRow>(
         """
