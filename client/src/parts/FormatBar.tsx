@@ -37,10 +37,15 @@ export function FormatBar(props: {
       box.setSelectionRange(end, end);
     });
   };
+  return <FormatButtons onPut={put} />;
+}
+
+/** The marks that can be put; whoever has the box puts them. */
+export function FormatButtons({ onPut }: { onPut: (before: string, after: string, line: boolean) => void }) {
   return (
     <div className="format-bar" role="group" aria-label="Format">
       {marks.map(([name, before, after, line]) => (
-        <Button key={name} color="inherit" onClick={() => put(before, after, line)}>
+        <Button key={name} color="inherit" onClick={() => onPut(before, after, line)}>
           {name}
         </Button>
       ))}

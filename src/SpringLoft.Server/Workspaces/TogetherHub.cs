@@ -15,10 +15,10 @@ internal sealed record HubAnswer<T>(T? Answer, Refusal? Refusal);
 internal sealed record PageOpened(string Title, byte[] Update, byte[] Vector, bool MayWrite);
 
 /// <summary>Somebody who is there.</summary>
-internal sealed record PageHere(long Id, string Name, bool Writes);
+public sealed record PageHere(long Id, string Name, bool Writes);
 
 /// <summary>What browsers are told.</summary>
-internal interface ITogether
+public interface ITogether
 {
     /// <summary>Somebody wrote this.</summary>
     Task Wrote(long itemId, byte[] update);

@@ -4,7 +4,7 @@ import Link from "@mui/material/Link";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { savedMeanwhile } from "../../api/useBegun";
@@ -15,6 +15,10 @@ import { useMeet } from "../../parts/useMeet";
 import { WriteBox } from "../../parts/WriteBox";
 import { Written } from "../../parts/Written";
 import { ThingVersions } from "./ThingVersions";
+import { standing } from "../../api/standing";
+
+// An editor and what it takes to write together: it comes only where a page is written so.
+const TogetherPage = lazy(async () => ({ default: (await import("./Together/TogetherPage")).TogetherPage }));
 
 /** A page: as it reads, and for those who may change it, as it is written. */
 export function PageDesk(props: { classId: number; itemId: number; mayChange: boolean; onBack: () => void }) {
@@ -27,6 +31,7 @@ export function PageDesk(props: { classId: number; itemId: number; mayChange: bo
     queryFn: () =>
       take(api.GET("/api/classes/{classId}/items/{itemId}/page", { params: { path: { classId, itemId } } })),
   });
+  const together = props.mayChange && page.data?.shared === true;
   return (
     <Box sx={{ minWidth: 0 }}>
       <Link component="button" variant="body2" onClick={props.onBack}>
@@ -38,15 +43,26 @@ export function PageDesk(props: { classId: number; itemId: number; mayChange: bo
           <Typography variant="h2" sx={{ mt: 1 }}>
             {page.data.title}
           </Typography>
-          <Box sx={{ my: 1.5 }}>
-            {page.data.text.trim() === "" ? (
-              <Typography sx={{ color: "text.secondary" }}>This page is empty.</Typography>
-            ) : (
-              <Written text={page.data.text} />
-            )}
-          </Box>
+          {together ? (
+            <Suspense fallback={<Words text={page.data.text} />}>
+              <TogetherPage
+                key={itemId}
+                classId={classId}
+                itemId={itemId}
+                text={page.data.text}
+                me={standing.person}
+              />
+            </Suspense>
+          ) : (
+            <Words text={page.data.text} />
+          )}
+          {page.data.writers.length > 0 && (
+            <Typography variant="body2" color="textSecondary">
+              Written by {page.data.writers.join(", ")}.
+            </Typography>
+          )}
           <Box sx={{ display: "flex", gap: 1 }}>
-            {props.mayChange && (
+            {props.mayChange && !together && (
               <Button variant="outlined" onClick={() => setBegun(page.data)}>
                 Change the page…
               </Button>
@@ -68,6 +84,18 @@ export function PageDesk(props: { classId: number; itemId: number; mayChange: bo
         </>
       )}
       {begun && <PageForm classId={classId} item={{ id: itemId, ...begun }} onDone={() => setBegun(null)} />}
+    </Box>
+  );
+}
+
+function Words({ text }: { text: string }) {
+  return (
+    <Box sx={{ my: 1.5 }}>
+      {text.trim() === "" ? (
+        <Typography sx={{ color: "text.secondary" }}>This page is empty.</Typography>
+      ) : (
+        <Written text={text} />
+      )}
     </Box>
   );
 }
