@@ -27,6 +27,10 @@ premises.Clock.MoveTo(new LocalDate(2027, 6, 7));
 
 switch (args[0])
 {
+    case "echo":
+        await Echo.Serve();
+        break;
+
     case "make-school":
         // args: folder, classes, students a class, assignments a class
         BigSchool.Make(premises, new(int.Parse(args[2]), int.Parse(args[3]), int.Parse(args[4])));

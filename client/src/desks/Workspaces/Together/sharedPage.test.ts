@@ -5,13 +5,16 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import * as Y from "yjs";
 import { standing } from "../../../api/standing";
 
+interface Way {
+  there: boolean;
+  refuses: object | null;
+  sent: string[];
+  /** What opening the page gives. */
+  answer: object | null;
+}
+
 /** Stands for the way to the server: there or not, and what was sent. */
-const way = vi.hoisted(() => ({
-  there: true,
-  refuses: null as null | object,
-  sent: [] as string[],
-  answers: {} as Record<string, () => unknown>,
-}));
+const way = vi.hoisted((): Way => ({ there: true, refuses: null, sent: [], answer: null }));
 
 vi.mock("@microsoft/signalr", () => {
   class Hub {
@@ -23,7 +26,7 @@ vi.mock("@microsoft/signalr", () => {
     stop = () => Promise.resolve();
     start = () => (way.there ? Promise.resolve() : Promise.reject(new Error("away")));
     invoke(what: string, ...given: unknown[]) {
-      if (what === "Open") return Promise.resolve({ answer: way.answers.Open!(), refusal: null });
+      if (what === "Open") return Promise.resolve({ answer: way.answer, refusal: null });
       if (way.refuses) return Promise.resolve({ answer: null, refusal: way.refuses });
       way.sent.push(String(given[2]));
       return Promise.resolve({ answer: true, refusal: null });
@@ -49,12 +52,12 @@ const kept = () => sessionStorage.getItem(keptUnder(1, 2));
 function serverWith(text: string) {
   const doc = new Y.Doc();
   doc.getText("text").insert(0, text);
-  way.answers.Open = () => ({
+  way.answer = {
     title: "Tides",
     update: base64(Y.encodeStateAsUpdate(doc)),
     vector: base64(Y.encodeStateVector(doc)),
     mayWrite: true,
-  });
+  };
   return {
     take: () =>
       way.sent.splice(0).forEach((u) =>
