@@ -2324,6 +2324,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/folders/{folderId}/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeFolderInside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/folders/{folderId}/pages-for-groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addPagesForGroups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/folders": {
         parameters: {
             query?: never;
@@ -6199,6 +6231,10 @@ export interface components {
             id: components["schemas"]["GroupId"];
             name: string;
         };
+        GroupPagesBody: {
+            title: null | string;
+            text: null | string;
+        };
         GroupsAsk: {
             /** Format: int32 */
             groups: null | number;
@@ -6743,6 +6779,9 @@ export interface components {
         Named: {
             name: string;
         };
+        NamedBody: {
+            name: null | string;
+        };
         NamedDays: {
             name: string;
             first: components["schemas"]["LocalDate"];
@@ -7121,6 +7160,12 @@ export interface components {
             text: null | string;
             /** Format: int32 */
             version: number;
+        };
+        PagesMade: {
+            /** Format: int32 */
+            pages: number;
+            /** Format: int32 */
+            folders: number;
         };
         PageText: {
             title: string;
@@ -13997,6 +14042,78 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeFolderInside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addPagesForGroups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+                folderId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupPagesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PagesMade"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

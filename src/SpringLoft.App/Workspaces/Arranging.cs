@@ -46,6 +46,24 @@ public sealed class Arranging(Premises premises)
         return made;
     });
 
+    /// <summary>Makes a folder inside one in which a student may change what others put in; what may be done in the one, may be in the other.</summary>
+    /// <exception cref="RefusedException"><c>folder-no-add</c>, <c>name-empty</c>, <c>name-taken</c>, <c>folder-too-deep</c>.</exception>
+    public FolderId MakeInside(Caller by, ClassId id, FolderId parent, string? name) => premises.Db.Write(c =>
+    {
+        var at = ClassGate.Demand(c, by, id, Act.AddItem).NotArchived();
+        var all = FolderStore.OfClass(c, id);
+        var above = all.FirstOrDefault(f => f.Id == parent);
+        var right = above is null ? Right.None : new Access(at.Viewer(by.Id), all.Select(f => f.Fact)).Of(parent).Right;
+        if (above is null || right == Right.None) throw Refusals.NotFound("folder");
+        if (right < Right.Edit) throw new RefusedException("folder-no-add", $"You may not make folders in “{above.Name}”.", "Ask your teacher for a folder there.", "name");
+        var free = Named(name);
+        FolderArranging.Decide(null, new(parent, free, null), Arranged(all));
+        var made = FolderStore.Add(c, id, parent, free, all.Where(f => f.ParentId == parent).Select(f => f.Position + 1).DefaultIfEmpty(0).Max(), FolderRule.AsAbove, null, null);
+        Activities.Note(c, premises, by, id, Did.Wrote);
+        Premises.Add(c, by, premises.Clock.Now, new("made folder", "folder", made.Value, id, free));
+        return made;
+    });
+
     /// <summary>Renames, moves, orders a folder, or changes who may do what in it, at the version that was seen.</summary>
     public void Change(Caller by, ClassId id, FolderId folder, FolderDraft draft) => premises.Db.Write(c =>
     {

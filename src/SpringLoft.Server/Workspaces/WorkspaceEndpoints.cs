@@ -9,6 +9,10 @@ namespace SpringLoft.Server.Workspaces;
 
 internal sealed record Made(long Id);
 
+internal sealed record NamedBody(string? Name);
+
+internal sealed record GroupPagesBody(string? Title, string? Text);
+
 internal sealed record VersionBody(int Version);
 
 internal sealed record Named(string Name);
@@ -102,6 +106,9 @@ internal static class WorkspaceEndpoints
             arranging.Mend(who, new(classId), body.Kind, body.Folder, body.Assignment);
             return TypedResults.NoContent();
         }).WithName("mendBlindSpot").Needs(Act.Arrange);
+        k.MapPost("/folders/{folderId:long}/folders", (long classId, long folderId, NamedBody body, Caller who, Arranging arranging) => new Made(arranging.MakeInside(who, new(classId), new(folderId), body.Name).Value)).WithName("makeFolderInside").Needs(Act.AddItem);
+        k.MapPost("/folders/{folderId:long}/pages-for-groups", async (long classId, long folderId, GroupPagesBody body, Caller who, PagesForGroups pages, CancellationToken stop) =>
+            await pages.Make(who, new(classId), new(folderId), body.Title, body.Text, stop)).WithName("addPagesForGroups").Needs(Act.Arrange);
         k.MapPost("/folders", (long classId, FolderDraft body, Caller who, Arranging arranging) => new Made(arranging.Make(who, new(classId), body).Value)).WithName("makeFolder").Needs(Act.Arrange);
         k.MapPut("/folders/{folderId:long}", (long classId, long folderId, FolderDraft body, Caller who, Arranging arranging) =>
         {

@@ -355,6 +355,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["pageTogether"] = InClass,
         ["planTogether"] = [Coordinator],
         ["thingVersions"] = InClass,
+        ["makeFolderInside"] = InClass,
+        ["addPagesForGroups"] = ClassStaff,
         ["versionDifferences"] = InClass,
         ["thingVersion"] = InClass,
         ["bringBackVersion"] = InClass,

@@ -91,7 +91,36 @@ test("what stood before they wrote is an earlier version, and undo takes back on
   await expect(versions.getByText("High at nine.")).toBeVisible();
 });
 
+test("a student makes a folder where the class edits, and a page is made for each group in one act", async () => {
+  await student.getByRole("link", { name: "Back to the folder" }).or(student.getByRole("button", { name: "Back to the folder" })).click();
+  await student.getByRole("button", { name: "Make a folder…" }).click();
+  const dialog = student.getByRole("dialog");
+  await dialog.getByLabel("Name of the folder").fill("June");
+  await isAccessible(student, "making a folder as a student");
+  await dialog.getByRole("button", { name: "Make the folder" }).click();
+  await expect(dialog).toHaveCount(0);
+  await expect(student.getByRole("heading", { level: 2, name: "June" })).toBeVisible();
+
+  const me = (await (await student.request.get("/api/me")).json()) as { id: number };
+  const group = await teacher.request.post(`/api/classes/${classId}/groups`, { data: { name: "Tide", members: [me.id], version: 0 } });
+  expect(group.ok(), await group.text()).toBe(true);
+  await teacher.goto(`/classes/${classId}/set-up?folder=${folder}`);
+  await teacher.getByRole("button", { name: "Write a page…" }).click();
+  await teacher.getByLabel("Title of the page").fill("Findings");
+  await teacher.getByLabel(/^A page for each group/).check();
+  await teacher.getByRole("button", { name: "Add a page for each group" }).click();
+  await expect(teacher.getByRole("button", { name: "Write a page…" })).toBeVisible();
+  await open(student, "");
+  await student.getByRole("treeitem", { name: /Logbook/ }).press("ArrowRight");
+  await student.getByRole("treeitem", { name: /Tide/ }).click();
+  await student.getByText("Findings").first().click();
+  await expect(student.getByRole("button", { name: "Write with the others" })).toBeVisible();
+  await open(student, "");
+  await student.getByRole("button", { name: "Write with the others" }).click();
+});
+
 test("set to view only in the middle, one reads on and is told why", async () => {
+  await open(teacher, "/set-up");
   const me = (await (await student.request.get("/api/me")).json()) as { id: number };
   const set = await teacher.request.put(`/api/classes/${classId}/roster/posting`, { data: { people: [me.id], posts: false } });
   expect(set.ok(), await set.text()).toBe(true);

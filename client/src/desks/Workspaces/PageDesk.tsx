@@ -9,6 +9,7 @@ import { api, ProblemError, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { savedMeanwhile } from "../../api/useBegun";
 import { Problem } from "../../parts/Problem";
+import { Tick } from "../../parts/Tick";
 import { showLines, TwoWrote } from "../../parts/TwoWrote";
 import { useDraft } from "../../parts/useDraft";
 import { useMeet } from "../../parts/useMeet";
@@ -105,6 +106,8 @@ export function PageForm(props: {
   classId: number;
   folderId?: number;
   item?: { id: number; title: string; text: string; version: number };
+  /** How many groups the class has: it can be a page for each of them. */
+  groups?: number;
   onDone: () => void;
 }) {
   const { classId, folderId, item } = props;
@@ -113,6 +116,7 @@ export function PageForm(props: {
     item ? `page:${classId}:${item.id}` : `page:${classId}:new:${folderId}`,
     { title: item?.title ?? "", text: item?.text ?? "", version: item?.version ?? 0 },
   );
+  const [each, setEach] = useState(false);
   const path = { params: { path: { classId, itemId: item?.id ?? 0 } } };
   const two = useMeet((decided) =>
     take(
@@ -127,6 +131,14 @@ export function PageForm(props: {
       try {
         if (item)
           await take(api.PUT("/api/classes/{classId}/items/{itemId}/page", { ...path, body, headers }));
+        else if (each)
+          await take(
+            api.POST("/api/classes/{classId}/folders/{folderId}/pages-for-groups", {
+              params: { path: { classId, folderId: folderId! } },
+              body: { title: body.title, text: body.text },
+              headers,
+            }),
+          );
         else
           await take(
             api.POST("/api/classes/{classId}/folders/{folderId}/pages", {
@@ -183,6 +195,13 @@ export function PageForm(props: {
         error={wrong === "text"}
         onChange={(text) => change({ ...draft, text })}
       />
+      {props.groups !== undefined && props.groups > 0 && (
+        <Tick
+          label={`A page for each group (${props.groups}), in the group's own folder, for them to write together`}
+          value={each}
+          onChange={setEach}
+        />
+      )}
       <Problem error={save.error ?? two.error} />
       <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
         <Button
@@ -190,7 +209,7 @@ export function PageForm(props: {
           disabled={draft.title.trim() === "" || save.isPending}
           onClick={() => save.mutate(draft)}
         >
-          {item ? "Save the page" : "Add the page"}
+          {item ? "Save the page" : each ? "Add a page for each group" : "Add the page"}
         </Button>
         <Button
           variant="outlined"

@@ -29,6 +29,7 @@ import { PageDesk, PageForm } from "./PageDesk";
 import { ThingActs } from "./ThingActs";
 import { UsedThings } from "./ThingsUsed";
 
+const MakeInside = later(() => import("./MakeInside"), "MakeInside");
 const ToAcknowledge = later(() => import("./Acknowledged/ToAcknowledge"), "ToAcknowledge");
 const TalkPlace = later(() => import("./Talk/TalkPlace"), "TalkPlace");
 
@@ -285,6 +286,7 @@ function FolderContent({
   const [binned, setBinned] = useState<InBin | null>(null);
   const back = useBringBack(w.head.id, () => setBinned(null));
   const [writing, setWriting] = useState(false);
+  const [making, setMaking] = useState(false);
   const items = w.items.filter((i) => i.folders.includes(folder.id));
   // What is still to be done stands first, what came back last.
   const order = { Working: 0, HandedIn: 1, Returned: 2 };
@@ -365,6 +367,19 @@ function FolderContent({
           <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setWriting(true)}>
             Write a page…
           </Button>
+          {folder.right === "Edit" && (
+            <Button variant="outlined" sx={{ mt: 1, ml: 1.5 }} onClick={() => setMaking(true)}>
+              Make a folder…
+            </Button>
+          )}
+          {making && (
+            <MakeInside
+              classId={w.head.id}
+              folderId={folder.id}
+              folder={folder.name}
+              onClose={() => setMaking(false)}
+            />
+          )}
         </>
       ) : (
         list ||

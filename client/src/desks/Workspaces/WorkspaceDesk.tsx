@@ -287,7 +287,12 @@ function FolderView({
       {shut ? (
         list || <Empty title="Nothing was put in here." />
       ) : adding === "page" ? (
-        <PageForm classId={id} folderId={folder.id} onDone={() => setAdding(null)} />
+        <PageForm
+          classId={id}
+          folderId={folder.id}
+          groups={workspace.groups.length}
+          onDone={() => setAdding(null)}
+        />
       ) : (
         <>
           <DropFiles

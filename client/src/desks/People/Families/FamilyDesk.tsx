@@ -99,7 +99,7 @@ export function FamilyDesk({ me }: { me: Schemas["Me"] }) {
                 <>
                   {k.name}
                   {k.email && (
-                    <Typography variant="body2" color="textSecondary">
+                    <Typography variant="body2" color="textSecondary" className="contact-mail">
                       {k.email}
                     </Typography>
                   )}
