@@ -1,7 +1,9 @@
 using System.Collections.Concurrent;
 using System.Text;
+using SpringLoft.Core.People;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Together;
+using SpringLoft.Store.People;
 using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Runs;
 using SpringLoft.Store.Workspaces;
@@ -33,6 +35,9 @@ public sealed class WritingTogether(Premises premises)
     /// <summary>Told of what the program itself wrote into a page that people have open, because it was saved in another way.</summary>
     public event Action<ItemId, byte[]>? Met;
 
+    /// <summary>Told of a browser that may not read a page any more that it has open.</summary>
+    public event Action<ItemId, string>? Dropped;
+
     /// <summary>Opens a page, or takes it up again after having been cut off.</summary>
     /// <param name="connection">By which the browser is known until it leaves.</param>
     /// <param name="vector">Up to what the asker knows of each writer; null for nothing.</param>
@@ -40,7 +45,7 @@ public sealed class WritingTogether(Premises premises)
     {
         Meet(room, row);
         var may = premises.Db.Read(c => MayWrite(c, who, id, item)) is null;
-        room.Here[connection] = new(who.Id, who.Name, may);
+        room.Here[connection] = (who, may);
         try { return new OpenedPage(row.Name, vector is null ? room.Text.State() : room.Text.Since(vector), room.Text.Vector(), may); }
         catch (InvalidDataException) { throw Wrong(); }
     });
@@ -79,28 +84,54 @@ public sealed class WritingTogether(Premises premises)
     public IReadOnlyList<ItemId> Leave(string connection) => [.. rooms.Where(r => r.Value.Here.TryRemove(connection, out _)).Select(r => r.Key)];
 
     /// <summary>Who has a page open, each once.</summary>
-    public IReadOnlyList<PageReader> Here(ItemId item) => rooms.TryGetValue(item, out var room) ? [.. room.Here.Values.GroupBy(p => p.Id).Select(g => g.OrderByDescending(p => p.Writes).First()).OrderBy(p => p.Name, StringComparer.CurrentCulture)] : [];
+    public IReadOnlyList<PageReader> Here(ItemId item) => rooms.TryGetValue(item, out var room) ? [.. room.Here.Values.GroupBy(p => p.Who.Id).Select(g => new PageReader(g.Key, g.First().Who.Name, g.Any(p => p.Writes))).OrderBy(p => p.Name, StringComparer.CurrentCulture)] : [];
 
     /// <summary>Keeps what was written, and writes into the pages' texts what has waited long enough; whoever waits for it is told.</summary>
     public void Go()
     {
         Keep();
         var now = premises.Clock.Real;
+        List<Exception>? troubles = null;
         foreach (var room in rooms.Values)
         {
-            lock (room)
+            // What is the matter with one page keeps no other from its text.
+            try
             {
-                if (room.Gone) continue;
-                if (room.DirtyAt is { } since && now - since >= PageVersions.SettlesAfter) Settle(room);
-                else if (room.DirtyAt is null && now - room.LookedAt >= PageVersions.SettlesAfter)
-                {
-                    room.LookedAt = now;
-                    if (premises.Db.Read(c => ItemStore.Find(c, room.Class, room.Item)) is { } row) Meet(room, row);
-                }
-                // Nobody has it open and nothing waits: it is read again when somebody comes.
-                if (room.Here.IsEmpty && room is { DirtyAt: null, Waits: false }) Forget(room);
+                lock (room) Look(room, now);
             }
+            catch (Exception e) { (troubles ??= []).Add(e); }
         }
+        if (troubles is not null) throw new AggregateException(troubles);
+    }
+
+    private void Look(Room room, Instant now)
+    {
+        if (room.Gone) return;
+        if (room.DirtyAt is { } since && now - since >= PageVersions.SettlesAfter)
+        {
+            // Where it does not succeed it is tried again as long after.
+            room.DirtyAt = now;
+            Settle(room);
+        }
+        if (now - room.LookedAt >= PageVersions.SettlesAfter)
+        {
+            room.LookedAt = now;
+            if (room.DirtyAt is null && premises.Db.Read(c => ItemStore.Find(c, room.Class, room.Item)) is { } row) Meet(room, row);
+            foreach (var (connection, (who, _)) in room.Here)
+                if (!premises.Db.Read(c => StillReads(c, who, room)) && room.Here.TryRemove(connection, out _)) Dropped?.Invoke(room.Item, connection);
+        }
+        // Nobody has it open and nothing waits: it is read again when somebody comes.
+        if (room.Here.IsEmpty && room is { DirtyAt: null, Waits: false }) Forget(room);
+    }
+
+    // Who left the class, may not see the folder any more, or whose sign-in has ended, is told nothing more. To read along keeps no sign-in awake.
+    private bool StillReads(IDbConnection c, Caller who, Room room)
+    {
+        if (PersonStore.Find(c, who.Id) is not { Active: true } p) return false;
+        if (who.From is { } from && !SessionStore.Of(c, who.Id).Any(s => s.Id == from.Session && SessionRules.GoesOn(s.BegunAt, s.SeenAt, premises.Clock.Real, SessionStore.Limits(c)))) return false;
+        try { Items.Seen(c, who with { Role = p.Role }, room.Class, room.Item, ItemKind.Page); }
+        catch (RefusedException) { return false; }
+        return true;
     }
 
     /// <summary>Writes into their texts what was written so far in the pages of a class, or in all.</summary>
@@ -246,7 +277,7 @@ public sealed class WritingTogether(Premises premises)
         if (since.Count > 0)
         {
             var by = row.ChangedBy ?? row.AddedBy;
-            room.Last = premises.Db.Read(c => Store.People.PersonStore.Find(c, by)) is { } p ? new Caller(p.Id, p.Role, p.Name.Display) : null;
+            room.Last = premises.Db.Read(c => PersonStore.Find(c, by)) is { } p ? new Caller(p.Id, p.Role, p.Name.Display) : null;
             room.DirtyAt = premises.Clock.Real;
         }
         room.Loaded = true;
@@ -291,7 +322,7 @@ public sealed class WritingTogether(Premises premises)
         internal List<byte[]> Since { get; } = [];
         internal Dictionary<PersonId, Caller> Writers { get; } = [];
         internal Caller? Last { get; set; }
-        internal ConcurrentDictionary<string, PageReader> Here { get; } = new();
+        internal ConcurrentDictionary<string, (Caller Who, bool Writes)> Here { get; } = new();
 
         internal bool Waits { get { lock (waiting) return waiting.Count > 0; } }
 

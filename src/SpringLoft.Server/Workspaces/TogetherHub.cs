@@ -23,6 +23,9 @@ public interface ITogether
     /// <summary>Somebody wrote this.</summary>
     Task Wrote(long itemId, byte[] update);
 
+    /// <summary>This browser may not read the page any more; opened anew, it is told why.</summary>
+    Task Shut(long itemId);
+
     /// <summary>Who has the page open now.</summary>
     Task Here(long itemId, IReadOnlyList<PageHere> people);
 }
@@ -86,6 +89,7 @@ internal sealed class TogetherWorker(WritingTogether together, IHubContext<Toget
     {
         await Task.Yield();
         together.Met += (item, update) => _ = hub.Clients.Group(TogetherHub.Name(item.Value)).Wrote(item.Value, update);
+        together.Dropped += (item, connection) => _ = Drop(item, connection);
         using var timer = new PeriodicTimer(Often);
         try
         {
@@ -99,5 +103,15 @@ internal sealed class TogetherWorker(WritingTogether together, IHubContext<Toget
         // Nothing that was typed waits for the next start.
         try { together.Settle(); }
         catch (Exception e) when (e is System.Data.Common.DbException or IOException) { log.LogError(e, "What was written together is kept, and will be in the pages' texts after the next start"); }
+    }
+
+    private async Task Drop(ItemId item, string connection)
+    {
+        try
+        {
+            await hub.Groups.RemoveFromGroupAsync(connection, TogetherHub.Name(item.Value));
+            await hub.Clients.Client(connection).Shut(item.Value);
+        }
+        catch (Exception e) when (e is not OperationCanceledException) { log.LogWarning(e, "A browser that is gone was not told"); }
     }
 }

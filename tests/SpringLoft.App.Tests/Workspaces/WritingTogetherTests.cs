@@ -173,6 +173,26 @@ public class WritingTogetherTests : SchoolTest
     }
 
     [Fact]
+    public void Who_left_the_class_or_signed_out_is_told_nothing_more()
+    {
+        var dropped = new List<string>();
+        together.Dropped += (_, connection) => dropped.Add(connection);
+        var signedIn = school.SignIn("umi");
+        var from = new Origin("192.0.2.7", school.Sessions.Who(signedIn.Token)!.Session);
+        By(school.Umi with { From = from }, "umi").Open();
+        By(school.Rúna, "rúna").Open();
+        Later();
+        dropped.ShouldBeEmpty();
+        school.Sessions.SignOut(signedIn.Token);
+        Later();
+        dropped.ShouldBe(["umi"]);
+        school.Roster.Remove(school.Lead, school.Class, school.Rúna.Id);
+        Later();
+        dropped.ShouldBe(["umi", "rúna"]);
+        together.Here(page).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void What_is_no_update_or_too_long_is_refused_and_the_page_stays_as_it_was()
     {
         var umi = By(school.Umi);

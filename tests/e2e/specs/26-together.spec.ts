@@ -130,4 +130,9 @@ test("set to view only in the middle, one reads on and is told why", async () =>
   await expect(student.getByText("What you typed last is still here.", { exact: false })).toBeVisible();
   await expect(editor(student)).toHaveAttribute("contenteditable", "false");
   await expect(reads(teacher)).not.toContainText("More?");
+
+  // Taken off the roster, one reads no more of what others write.
+  const off = await teacher.request.delete(`/api/classes/${classId}/roster/${me.id}`);
+  expect(off.ok(), await off.text()).toBe(true);
+  await expect(student.getByText("Your place in this class does not allow that.", { exact: false })).toBeVisible({ timeout: 60_000 });
 });

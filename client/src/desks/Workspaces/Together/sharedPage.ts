@@ -111,6 +111,10 @@ export class SharedPage {
     this.hub.on("Here", (item: number, here: Here[]) => {
       if (item === this.itemId) this.set({ here });
     });
+    // Not ours to read any more: asked anew, the server says why.
+    this.hub.on("Shut", (item: number) => {
+      if (item === this.itemId) void this.open();
+    });
     this.hub.onreconnecting(() => this.set({ joined: false, here: [] }));
     this.hub.onreconnected(() => void this.open());
     this.hub.onclose(() => {
