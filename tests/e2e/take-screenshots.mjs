@@ -53,7 +53,6 @@ try {
     await p.getByLabel("Tick Clay and Glass 9B").check();
   });
   await picture(wren, "plan-desk", `/plan?plan=3&class=${boat}`);
-  await picture(wren, "put-plan", `/plan/put?plan=2&classes=${boat},${clay},${garden}`, (p) => p.getByRole("button", { name: "Changes of Market Garden 7C" }).click());
   await picture(wren, "set-up-desk", `/classes/${boat}/set-up`, (p) => p.getByRole("treeitem", { name: "Units" }).click());
   await picture(wren, "roster-desk", `/classes/${boat}/enroll`, async (p) => {
     await p.getByLabel("Students, by the first letters").pressSequentially("hal", { delay: 60 });
@@ -99,7 +98,7 @@ try {
     await p.getByRole("button", { name: /^See Boatbuilding 6B/ }).click();
     await p.getByRole("group", { name: "Folders of the new class" }).waitFor();
   });
-  await picture(await signedIn("wren", "harbour-kiln-seven", "dark"), "year-board-dark", "/?show=blocked");
+  await picture(wren, "families", "/enroll/families");
   // Last: what it holds would show on the boards.
   await picture(wren, "delivery", "/enroll/deliveries", async (p) => {
     await p.getByRole("button", { name: "Run it now" }).click();
@@ -124,6 +123,23 @@ try {
     const { folders } = await (await p.request.get(`${base}/api/classes/${id}/workspace`)).json();
     await p.goto(`${base}/classes/${id}?folder=${folders.find((f) => f.talks).id}`);
     await p.getByRole("region", { name: "Talk" }).waitFor();
+  });
+  // A page that two have open, in the dark.
+  const dark = await signedIn("wren", "harbour-kiln-seven", "dark");
+  const id = new URL(student.url()).pathname.split("/")[2];
+  const made = async (path, data) => (await (await dark.request.post(`${base}/api/classes/${id}${path}`, { data, headers: { "Idempotency-Key": path } })).json()).id;
+  const folder = await made("/folders", { name: "Logbook", parent: null, rule: "ClassEdits", place: 0, version: 0 });
+  await made(`/folders/${folder}/pages`, { title: "What the tide left", text: "## Monday\n\nHigh at nine, **low at three**. Found:\n\n- two floats\n- a boot, *left*\n- rope, some four metres\n\n## Tuesday\n\nFog until ten. We heard the bell.\n", version: 0 });
+  const open = async (p, path) => {
+    await p.goto(`${base}/classes/${id}${path}?folder=${folder}`);
+    await p.getByText("What the tide left").first().click();
+    await p.getByText("Everything is kept.").waitFor();
+  };
+  await open(student, "");
+  await picture(dark, "together-dark", null, async (p) => {
+    await open(p, "/set-up");
+    await p.getByRole("button", { name: "Write with the others" }).click();
+    await p.getByText(/^Here too: /).waitFor();
   });
 } finally {
   await browser.close();
