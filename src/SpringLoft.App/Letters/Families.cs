@@ -40,7 +40,7 @@ public sealed record NewContact(string? Name, string? Email, string? Language, I
 /// <summary>Keeps the contacts of families, and says which letters go to them. A contact has no account and no sign-in.</summary>
 public sealed class Families(Premises premises)
 {
-    private const int MostShown = 500;
+    private const int MostShown = 2000;
     private const int MostName = 120;
     private const int MostChildren = 20;
     private const int MostTicked = 5000;

@@ -23,7 +23,10 @@ public sealed class WeeklyLetters(Premises premises, Today today, SchoolAddress 
     internal const int StopGroups = 6;
     private const int MostNotice = 600;
 
-    /// <summary>Writes the letters that are due, each with the note that it is, in one transaction. None where there is nothing to say.</summary>
+    // So many in one go: the clock has other things to do too.
+    private const int AtOnce = 100;
+
+    /// <summary>Writes letters that are due, each with the note that it is, in one transaction. None where there is nothing to say.</summary>
     /// <returns>How many were written.</returns>
     public int Go()
     {
@@ -31,7 +34,7 @@ public sealed class WeeklyLetters(Premises premises, Today today, SchoolAddress 
         var due = premises.Db.Read(c =>
         {
             var rule = Families.Rule(premises, FamilyStore.Weekly(c));
-            return rule.From is null ? [] : FamilyStore.All(c).Select(k => (k.Id, Day: DueOn(rule, k, now))).Where(k => k.Day is not null).ToList();
+            return rule.From is null ? [] : FamilyStore.All(c).Select(k => (k.Id, Day: DueOn(rule, k, now))).Where(k => k.Day is not null).Take(AtOnce).ToList();
         });
         return due.Count(k => premises.Db.Write(c => Write(c, k.Id)));
     }

@@ -112,7 +112,7 @@ public sealed class Items(Premises premises)
     public PageText ReadPage(Caller who, ClassId id, ItemId item) => premises.Db.Read(c =>
     {
         var row = Seen(c, who, id, item, ItemKind.Page);
-        return new PageText(row.Name, Text(row.Sha256!), row.Version, [.. PageDocStore.Writers(c, item)[row.Version]], WritingTogether.IsShared(c, id, FoldersOf(c, id, item)));
+        return new PageText(row.Name, Text(row.Sha256!), row.Version, [.. PageDocStore.Writers(c, item)[PageDocStore.Now]], WritingTogether.IsShared(c, id, FoldersOf(c, id, item)));
     });
 
     /// <summary>Changes a page's title and text, at the version that was seen.</summary>

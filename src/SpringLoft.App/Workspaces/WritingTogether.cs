@@ -208,19 +208,14 @@ public sealed class WritingTogether(Premises premises)
             if (file.Sha256 != row.Sha256)
             {
                 ItemStore.AddBlob(c, file, now);
-                var version = row.Version;
-                if (PageVersions.GoesOn(room.BegunAt, row.ChangedAt, now))
-                {
-                    ItemStore.WriteOn(c, row, file.Sha256, last.Id, now);
-                    PageDocStore.WriteOn(c, room.Item, version, version + 1);
-                }
+                if (PageVersions.GoesOn(room.BegunAt, row.ChangedAt, now)) ItemStore.WriteOn(c, row, file.Sha256, last.Id, now);
                 else
                 {
-                    ItemStore.Replace(c, row, row.Name, file.Sha256, version, last.Id, now);
+                    ItemStore.Replace(c, row, row.Name, file.Sha256, row.Version, last.Id, now);
                     room.BegunAt = now;
                     Premises.Add(c, last, now, new("writes page together", "item", room.Item.Value, room.Class, row.Name));
                 }
-                PageDocStore.AddWriters(c, room.Item, version + 1, writers.Select(w => w.Id));
+                PageDocStore.AddWriters(c, room.Item, writers.Select(w => w.Id));
                 foreach (var w in writers) Activities.Note(c, premises, w, room.Class, Did.Wrote);
             }
             PageDocStore.Settle(c, room.Item, state, file.Sha256, room.BegunAt);

@@ -13,7 +13,7 @@ CREATE TABLE page_update (
   data BLOB NOT NULL
 );
 CREATE INDEX page_update_item ON page_update(item_id);
--- Who wrote a version of a page together.
+-- Who wrote a version of a page together; 0 is what stands now.
 CREATE TABLE page_writer (
   item_id INTEGER NOT NULL REFERENCES item(id) ON DELETE CASCADE,
   version INTEGER NOT NULL,

@@ -121,6 +121,7 @@ public static class ItemStore
         if (was.Version != seen) return false;
         c.Execute("INSERT INTO item_version(item_id, version, name, sha256, by_id, at) VALUES(@Id, @Version, @Name, @Sha256, @by, @at)",
             new { was.Id, was.Version, was.Name, was.Sha256, by = was.ChangedBy ?? was.AddedBy, at = was.ChangedAt ?? was.AddedAt });
+        PageDocStore.EndVersion(c, was.Id, was.Version);
         return Save(c, was with { Name = name, Sha256 = sha256 }) && c.Execute("UPDATE item SET changed_by = @by, changed_at = @at WHERE id = @Id", new { was.Id, by, at }) == 1;
     }
 

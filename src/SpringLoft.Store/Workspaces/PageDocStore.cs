@@ -14,6 +14,9 @@ public sealed record PageDocRow
 /// <summary>Owns page_doc, page_update and page_writer.</summary>
 public static class PageDocStore
 {
+    /// <summary>In place of the number of a version: what stands now.</summary>
+    public const int Now = 0;
+
     /// <summary>As it was when its text was written into the page last; null for a page that was never written so.</summary>
     public static PageDocRow? Find(IDbConnection c, ItemId item) => c.QuerySingleOrDefault<PageDocRow>("SELECT state, of_text, begun_at FROM page_doc WHERE item_id = @item", new { item });
 
@@ -30,14 +33,14 @@ public static class PageDocStore
         c.Execute("DELETE FROM page_update WHERE item_id = @item", new { item });
     }
 
-    /// <summary>Says who wrote a version.</summary>
-    public static void AddWriters(IDbConnection c, ItemId item, int version, IEnumerable<PersonId> people) =>
-        c.Execute("INSERT INTO page_writer(item_id, version, person_id) VALUES(@item, @version, @person) ON CONFLICT DO NOTHING", people.Select(person => new { item, version, person }));
+    /// <summary>Says who wrote at what stands now.</summary>
+    public static void AddWriters(IDbConnection c, ItemId item, IEnumerable<PersonId> people) =>
+        c.Execute("INSERT INTO page_writer(item_id, version, person_id) VALUES(@item, @Now, @person) ON CONFLICT DO NOTHING", people.Select(person => new { item, Now, person }));
 
-    /// <summary>A version is written on: it has another number now.</summary>
-    public static void WriteOn(IDbConnection c, ItemId item, int from, int to) => c.Execute("UPDATE page_writer SET version = @to WHERE item_id = @item AND version = @from", new { item, from, to });
+    /// <summary>What stood is an earlier version from now on, and whoever wrote it is who wrote that one.</summary>
+    internal static void EndVersion(IDbConnection c, ItemId item, int version) => c.Execute("UPDATE page_writer SET version = @version WHERE item_id = @item AND version = @Now", new { item, version, Now });
 
-    /// <summary>Who wrote each version that was written together, by name.</summary>
+    /// <summary>Who wrote each version that was written together, by name; what stands is <see cref="Now"/>.</summary>
     public static ILookup<int, string> Writers(IDbConnection c, ItemId item) => c.Query<(int Version, string Given, string Family)>(
         "SELECT w.version, p.given, p.family FROM page_writer w JOIN person p ON p.id = w.person_id WHERE w.item_id = @item ORDER BY w.version, p.given_key, p.family_key, p.id", new { item })
         .ToLookup(w => w.Version, w => new Core.People.PersonName(w.Given, w.Family).Display);

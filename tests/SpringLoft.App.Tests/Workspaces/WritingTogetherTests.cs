@@ -112,6 +112,9 @@ public class WritingTogetherTests : SchoolTest
         Later();
         school.Items.Versions(school.Lead, school.Class, page).Select(v => string.Join(" ", v.Writers)).ShouldBe([Name(school.Umi), ""]);
         school.Items.ReadPage(school.Lead, school.Class, page).Writers.ShouldBe([Name(school.Rúna)]);
+        // Another title takes nothing from who wrote it.
+        school.Items.Rename(school.Lead, school.Class, page, "Tides of June", null, school.Items.ReadPage(school.Lead, school.Class, page).Version);
+        school.Items.ReadPage(school.Lead, school.Class, page).Writers.ShouldBe([Name(school.Rúna)]);
     }
 
     [Fact]

@@ -87,7 +87,7 @@ export function FamilyDesk({ me }: { me: Schemas["Me"] }) {
             ticked,
             set: setTicked,
             label: (k) => `Tick ${k.name}`,
-            all: "Tick all that are found",
+            all: "Tick all that are listed",
             elsewhere: true,
           }}
           columns={[
@@ -117,10 +117,10 @@ export function FamilyDesk({ me }: { me: Schemas["Me"] }) {
             {
               head: "Letters",
               by: (k) => (k.why ? noLetterWords[k.why][1] : ""),
-              says: (k) => (k.why ? noLetterWords[k.why][1] : "written to"),
+              says: (k) => (k.why ? noLetterWords[k.why][1] : "may be written to"),
               cell: (k) => (
                 <StateMark mark={k.why ? noLetterWords[k.why][0] : "done"}>
-                  {k.why ? noLetterWords[k.why][1] : "written to"}
+                  {k.why ? noLetterWords[k.why][1] : "may be written to"}
                   {k.letterOn && `, last ${sayDate(k.letterOn)}`}
                 </StateMark>
               ),

@@ -103,6 +103,11 @@ function sayStanding(at: PageStanding): [Mark, string] {
     return at.opened || !at.kept
       ? ["attention", "Cut off. What you type stays here and goes when the way is back."]
       : ["underway", "Joining the others…"];
+  if (!at.kept && !at.mayWrite)
+    return [
+      "attention",
+      "You may only read this now. What you typed last is here alone: copy what you need of it.",
+    ];
   if (!at.kept) return ["underway", "Being kept…"];
   return ["done", at.mayWrite ? "Everything is kept." : "You read along."];
 }

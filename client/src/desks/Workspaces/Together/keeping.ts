@@ -18,7 +18,11 @@ export class Keeping {
 
   now() {
     this.stop();
-    this.store.setItem(this.key, this.make());
+    try {
+      this.store.setItem(this.key, this.make());
+    } catch {
+      /* The browser has no room for it: it stays in the open page alone, and leaving that is asked about. */
+    }
   }
 
   drop() {

@@ -124,6 +124,14 @@ describe("a page that several write", () => {
     expect(page.standing()).toMatchObject({ kept: false, mayWrite: false });
     page.end();
     expect(kept()).not.toBeNull();
+    // Opened again by who may only read now, it is still here and says so.
+    way.answer = { ...way.answer, mayWrite: false };
+    const again = new SharedPage(1, 2);
+    await vi.waitFor(() => expect(again.standing().opened).toBe(true));
+    expect(again.words()).toContain("Mine. ");
+    expect(again.standing()).toMatchObject({ kept: false, mayWrite: false });
+    again.end();
+    expect(kept()).not.toBeNull();
   });
 
   it("is read by the server with the same Yjs: its bundle is made from the one here", async () => {

@@ -183,6 +183,8 @@ export class SharedPage {
       structs.length > 0 || (ds.clients.size > 0 && !this.now.kept) || this.keeping.before !== null;
     this.set({ opened: true, joined: true, mayWrite: answer.mayWrite, shut: null });
     if (more && answer.mayWrite) this.pending.push(mine);
+    // What was typed and may not be written any more is here alone, until it is copied or left.
+    else if (more) this.set({ kept: false });
     else this.allKept();
     await this.flush();
   }
@@ -228,8 +230,12 @@ export class SharedPage {
         return;
       }
     } catch {
-      // The way is gone: opened anew, all that the server lacks goes.
+      // The way is gone: opened anew, all that the server lacks goes. Where it is there, it could not be kept: tried again.
       this.pending = [...batch, ...this.pending];
+      this.timer ??= setTimeout(() => {
+        this.timer = undefined;
+        void this.flush();
+      }, 2000);
       return;
     } finally {
       this.sending = false;
