@@ -130,6 +130,7 @@ public sealed class ApplyingDelivery(Premises premises, Deliveries deliveries)
             {
                 FamilyStore.SaveDelivered(c, k);
                 FamilyStore.SetChildren(c, k.Id, k.Children, byHand: false);
+                LetterStore.TakeBackOf(c, k.Id, premises.Clock.Now);
             }
         }
         foreach (var p in undo.NewPeople)
@@ -242,6 +243,8 @@ internal sealed class Applying(IDbConnection c, Instant now, RosterDelivery deli
                 var d = delivered[x.PersonRef!];
                 FamilyStore.SaveDelivered(c, before with { Name = d.Name, Email = d.Email ?? k.Email, GoneAt = null });
                 FamilyStore.SetChildren(c, k.Id, Theirs(d).Union(whole ? [] : k.Children).Except(k.ByHand), byHand: false);
+                // A letter that waits goes to the address and about the students that were.
+                LetterStore.TakeBackOf(c, k.Id, now);
                 continue;
             }
             var made = delivered[x.PersonRef!];

@@ -159,6 +159,8 @@ public sealed class OneRosterBundle
             var grade = First(r["grades"]);
             people.Add(new(id, id, PlainText.Name(given ?? ""), PlainText.Name(family ?? ""), role, grade is { Length: 2 } && grade[0] == '0' ? grade[1..] : grade, number, email, r["username"],
                 school is not null ? schools.GetValueOrDefault(school) : null, Gone(r) || Is(r["enabledUser"], "false"), r.Line));
+            // A teacher can be at home with a student too.
+            if (atHome.Contains(id) && role != SchoolRole.Student) Contact();
 
             void Contact()
             {

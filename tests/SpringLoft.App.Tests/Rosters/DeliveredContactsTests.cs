@@ -41,9 +41,11 @@ public class DeliveredContactsTests : DeliveryTest
         var before = Contacts();
         before.ShouldBe(["Ma Ash ma@ash.example Ada Ash+Bo Ash+Cy Elm "]);
 
+        school.Premises.Db.Write(c => LetterStore.Add(c, "ma@ash.example", "Ma Ash", "s", "About Ada.", school.Premises.Clock.Now, k.Id));
         var second = await Send("g1,active,parent,Mo,Ash,,mo@ash.example,s1\n");
         Apply(second);
         Contacts().ShouldBe(["Mo Ash mo@ash.example Bo Ash+Cy Elm "]);
+        school.Read(c => LetterStore.Newest(c, 1)).Single().Text.ShouldBeNull("a letter that waits is about who is theirs no more");
         applying.TakeBack(school.Coordinator, second);
         Contacts().ShouldBe(before);
 

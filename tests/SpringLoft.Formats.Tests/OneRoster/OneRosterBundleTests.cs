@@ -53,11 +53,11 @@ public class OneRosterBundleTests
     public void Who_is_at_home_with_students_is_a_contact_whichever_side_names_the_other()
     {
         var read = Read(
-            ("roles.csv", "sourcedId,userSourcedId,roleType,role\nr1,p1,primary,student\nr2,p2,primary,student\nr3,g1,primary,guardian\nr4,g2,primary,parent\n"),
-            ("users.csv", "sourcedId,givenName,familyName,email,agentSourcedIds,status\np1,Umi,Hall,,\"g1,g2\",\np2,Ada,Hall,,,\ng1,Ma,Hall,ma@hall.example,p2,\ng2,Pa,Hall,no address,,tobedeleted\nx1,No,Role,,,\n"));
+            ("roles.csv", "sourcedId,userSourcedId,roleType,role\nr1,p1,primary,student\nr2,p2,primary,student\nr3,g1,primary,guardian\nr4,g2,primary,parent\nr5,t1,primary,teacher\nr6,t1,secondary,parent\n"),
+            ("users.csv", "sourcedId,givenName,familyName,email,agentSourcedIds,status\np1,Umi,Hall,,\"g1,g2\",\np2,Ada,Hall,,,\ng1,Ma,Hall,ma@hall.example,p2,\ng2,Pa,Hall,no address,,tobedeleted\nx1,No,Role,,,\nt1,Tea,Cher,tea@x.example,p1,\n"));
 
-        read.Delivery.People.Select(p => p.Ref).ShouldBe(["p1", "p2"]);
-        read.Delivery.Contacts.Select(k => (k.Ref, k.Name, k.Email, string.Join(' ', k.Children), k.Gone)).ShouldBe([("g1", "Ma Hall", "ma@hall.example", "p1 p2", false), ("g2", "Pa Hall", null, "p1", true)]);
+        read.Delivery.People.Select(p => p.Ref).ShouldBe(["p1", "p2", "t1"]);
+        read.Delivery.Contacts.Select(k => (k.Ref, k.Name, k.Email, string.Join(' ', k.Children), k.Gone)).ShouldBe([("g1", "Ma Hall", "ma@hall.example", "p1 p2", false), ("g2", "Pa Hall", null, "p1", true), ("t1", "Tea Cher", "tea@x.example", "p1", false)]);
         read.Findings.Select(f => f.Text).ShouldBe(["“no address” is no e-mail address: it is left out, the person comes.", "1 people are neither students nor staff, nor contacts at home, and are left out."]);
     }
 

@@ -84,10 +84,31 @@ public sealed class AtHomePagesTests(ServerAndSchool at) : IClassFixture<ServerA
     }
 
     [Fact]
+    public async Task What_a_mail_program_fetches_ahead_stops_no_letters_a_button_does()
+    {
+        var contact = new App.Letters.Families(at.School.Premises).Add(at.School.Coordinator, new("Mo & Co", "mo@home.example", "fr", [at.School.Umi.Id]));
+        const string code = "CDFG-HJKM-NPQR-TVWX-CDFG-HJKM";
+        at.School.Premises.Db.Write(c => Store.Letters.FamilyStore.SetStopCode(c, contact, code));
+        bool Stopped() => at.School.Read(c => Store.Letters.FamilyStore.Find(c, contact))!.StoppedAt is not null;
+        using var home = at.Server.Nobody();
+        var page = await home.GetAsync($"/letters/stop/{code}");
+        (await page.Content.ReadAsStringAsync()).ShouldContain("Ne plus recevoir les lettres");
+        page.Headers.CacheControl!.NoStore.ShouldBeTrue();
+        await home.PostAsync($"/letters/stop/{code}", Form("stopped", "maybe"));
+        Stopped().ShouldBeFalse();
+        await home.PostAsync($"/letters/stop/{code}", Form("stopped", "yes"));
+        Stopped().ShouldBeTrue();
+        var wrong = await home.GetAsync("/letters/stop/CDFG-HJKM-NPQR-TVWX-CDFG-HJKK");
+        wrong.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await wrong.Content.ReadAsStringAsync()).ShouldContain("leads to no letter any more");
+    }
+
+    [Fact]
     public void The_code_is_in_no_line_of_the_log()
     {
         LoggedPath.Of("/home/CDFG-HJKM-NPQR").ShouldBe("/home/…");
         LoggedPath.Of("/home/CDFG-HJKM-NPQR/file").ShouldBe("/home/…/file");
+        LoggedPath.Of("/letters/stop/CDFG-HJKM-NPQR-CDFG-HJKM-NPQR").ShouldBe("/letters/stop/…");
     }
 
     [Fact]
