@@ -5,6 +5,24 @@ import { chooseOwn, isAccessible, signedIn, staffPassword } from "./people";
 import { test } from "./server";
 
 // Who gets in, who sees it, and who ends it.
+test("what comes late at the door moves nothing that one is about to press", async ({ browser }) => {
+  const page = await (await browser.newContext()).newPage();
+  let go: () => void = () => undefined;
+  const late = new Promise<void>((r) => (go = r));
+  await page.route("**/api/single-sign-on", async (route) => {
+    await late;
+    await route.continue();
+  });
+  await page.goto("/");
+  const button = page.getByRole("button", { name: "Sign in", exact: true });
+  const before = await button.boundingBox();
+  expect(before).not.toBeNull();
+  go();
+  await expect(page.getByRole("link", { name: "Sign in with Island District" })).toBeVisible();
+  expect(await button.boundingBox()).toEqual(before);
+  await page.context().close();
+});
+
 test("another place where one is signed in is seen and signed out; there the door is shown, and here all goes on", async ({ browser }) => {
   const here = await signedIn(browser, "yusuf");
   const there = await signedIn(browser, "yusuf");

@@ -52,7 +52,8 @@ export function SignIn() {
           lost.
         </Typography>
       </Box>
-      <Box sx={{ display: "flex", flexDirection: "column", justifyContent: "center", px: { xs: 3, md: 8 } }}>
+      {/* From the top, not in the middle: what comes late below moves nothing that one is about to press. */}
+      <Box sx={{ pt: { xs: "12vh", md: "26vh" }, pb: 3, px: { xs: 3, md: 8 } }}>
         <Box
           component="form"
           sx={{ display: "flex", flexDirection: "column", gap: 2, maxWidth: 320 }}
