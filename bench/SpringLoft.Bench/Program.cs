@@ -52,7 +52,7 @@ switch (args[0])
         var lead = database.Read(c => RosterStore.Members(c, one))[0].PersonId;
         var run = database.Write(c => RunStore.Add(c, [one], new(AfterArchive.View), lead, premises.Clock.Now));
         var watch = Stopwatch.StartNew();
-        new ClosingRunner(premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance, new(premises)).Go(run, CancellationToken.None);
         watch.Stop();
         var state = database.Read(c => RunStore.Find(c, run))!.State;
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {Process.GetCurrentProcess().PeakWorkingSet64 / 1e6:0} {state}");

@@ -79,7 +79,7 @@ internal static class YearEnd
         var runs = new ClosingRuns(premises, new RunNews(), queue);
         var watch = Stopwatch.StartNew();
         var run = runs.Begin(caller, ids, new(AfterArchive.View));
-        new ClosingRunner(premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance, new(premises)).Go(run, CancellationToken.None);
         watch.Stop();
         var seen = runs.See(caller, run);
         Console.WriteLine($"{watch.Elapsed.TotalSeconds:0.00} {Process.GetCurrentProcess().PeakWorkingSet64 / 1e6:0} {seen.Verified} {seen.Classes}");

@@ -158,7 +158,7 @@ internal sealed class TinySchool : IDisposable
 
     internal RunView Go(RunId run, IRunMilestones? milestones = null, WritingTogether? together = null)
     {
-        new ClosingRunner(Premises, new RunNews(), milestones ?? new NoMilestones(), NullLogger<ClosingRunner>.Instance, together).Go(run, CancellationToken.None);
+        new ClosingRunner(Premises, new RunNews(), milestones ?? new NoMilestones(), NullLogger<ClosingRunner>.Instance, together ?? new(Premises)).Go(run, CancellationToken.None);
         return Closing.See(Class, run);
     }
 

@@ -33,7 +33,7 @@ public sealed class DemoSchoolTests(DemoSchoolTests.Made made) : IClassFixture<D
 
         public string SignIns { get; }
 
-        public string Make() => DemoSchool.MakeOnce(Premises, new ClosingRunner(Premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance), _ => { });
+        public string Make() => DemoSchool.MakeOnce(Premises, new ClosingRunner(Premises, new RunNews(), new NoMilestones(), NullLogger<ClosingRunner>.Instance, new(Premises)), _ => { });
 
         /// <summary>The database as a file of its own, to be changed at will.</summary>
         public void CopyTo(string file)

@@ -21,7 +21,7 @@ namespace SpringLoft.App.Closing;
 /// Carries a closing run to its end, a step at a time. Each step is safe to repeat: what a killed process left is done
 /// again and ends the same, since every package is computed from the workspace and the run's own start.
 /// </summary>
-public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, ILogger<ClosingRunner> log, Workspaces.WritingTogether? together = null)
+public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestones milestones, ILogger<ClosingRunner> log, Workspaces.WritingTogether together)
 {
     private const int Cores = 2;
 
@@ -67,7 +67,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         try
         {
             // What was typed up to now is in its pages' texts; from here on they stand still.
-            together?.Settle(id);
+            together.Settle(id);
             while (ClosingSteps.Next(passing.States) is { } step)
             {
                 stop.ThrowIfCancellationRequested();

@@ -155,11 +155,5 @@ public sealed class StoppingLetters(Premises premises, HomeGuesses guesses)
 
     private static StopView View(IDbConnection c, ContactRow k) => new(SchoolStore.Get(c)!.Name, k.Language, [.. FamilyStore.ChildrenOf(c, [k.Id])[k.Id].Select(x => x.Name.Given)], k.StoppedAt is not null);
 
-    private ContactRow Opened(IDbConnection c, string? typed, string network)
-    {
-        if (!guesses.Limits.MayTry(network)) throw new RefusedException("home-slow", "Too many wrong codes came from there.", "Wait some minutes, then try again.", "code");
-        if (TypedCode.Read(typed, WeeklyLetters.StopGroups) is { } code && FamilyStore.ByStopCode(c, code) is { } k) return k;
-        guesses.Limits.Wrong(network);
-        throw new RefusedException("home-code", "This is no code that opens anything now.", "Ask the school.", "code");
-    }
+    private ContactRow Opened(IDbConnection c, string? typed, string network) => guesses.Opened(network, () => TypedCode.Read(typed, WeeklyLetters.StopGroups) is { } code ? FamilyStore.ByStopCode(c, code) : null);
 }

@@ -15,7 +15,19 @@ namespace SpringLoft.App.Workspaces;
 public sealed record AtHomeView(string School, string ClassName, string Student, string AskedBy, string? Title, string? Text, string? Url, string? File, LocalDate? Until, string? SaidBy, LocalDate? SaidOn);
 
 /// <summary>Wrong codes from homes, counted apart from wrong passwords: whoever is slowed down here can still sign in.</summary>
-public sealed record HomeGuesses(GuessLimits Limits);
+public sealed record HomeGuesses(GuessLimits Limits)
+{
+    /// <summary>What a code opens; one that opens nothing is counted.</summary>
+    /// <param name="network">Where it is asked from.</param>
+    /// <exception cref="RefusedException"><c>home-code</c>, <c>home-slow</c>.</exception>
+    internal T Opened<T>(string network, Func<T?> find) where T : class
+    {
+        if (!Limits.MayTry(network)) throw new RefusedException("home-slow", "Too many wrong codes came from there.", "Wait some minutes, then try again.", "code");
+        if (find() is { } found) return found;
+        Limits.Wrong(network);
+        throw new RefusedException("home-code", "This is no code that opens anything now.", "Look at it once more, or ask the school.", "code");
+    }
+}
 
 /// <summary>Acknowledgement at home: by an address and a code, without an account, of one thing for one student.</summary>
 public sealed class AtHome(Premises premises, HomeGuesses guesses)
@@ -53,19 +65,19 @@ public sealed class AtHome(Premises premises, HomeGuesses guesses)
     });
 
     // It opens while it is asked of the student's home: in an open class, on its roster, and as long as the student finds it.
-    private (AskingRow Asking, ClassAndPlace At, MemberRow Student) Opened(IDbConnection c, string? typed, string network)
+    private Asked Opened(IDbConnection c, string? typed, string network) => guesses.Opened(network, () =>
     {
-        if (!guesses.Limits.MayTry(network)) throw new RefusedException("home-slow", "Too many wrong codes came from there.", "Wait some minutes, then try again.", "code");
         if (Acknowledging.ReadCode(typed) is { } code && AskingStore.ByCode(c, code) is var (asking, student))
             foreach (var id in AskingStore.ClassesOf(c, asking))
             {
                 if (ClassStore.Find(c, id) is not { State: ClassState.Open } k || RosterStore.Member(c, id, student) is not { Role: ClassRole.Student, LeftAt: null } m) continue;
                 var a = AskingStore.Find(c, id, asking)!;
-                if (a.AskedOf != AskedOf.Student && new AskedReach(c, id).Of(a).Any(x => x.PersonId == student)) return (a, new(k, Standing.Student, m, GroupStore.Of(c, id, student)), m);
+                if (a.AskedOf != AskedOf.Student && new AskedReach(c, id).Of(a).Any(x => x.PersonId == student)) return new Asked(a, new(k, Standing.Student, m, GroupStore.Of(c, id, student)), m);
             }
-        guesses.Limits.Wrong(network);
-        throw new RefusedException("home-code", "This is no code that opens anything now.", "Look at it once more, or ask the teacher for a new paper.", "code");
-    }
+        return null;
+    });
+
+    private sealed record Asked(AskingRow Asking, ClassAndPlace At, MemberRow Student);
 
     private string Read(string sha256)
     {

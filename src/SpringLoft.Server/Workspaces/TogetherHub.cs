@@ -12,7 +12,8 @@ namespace SpringLoft.Server.Workspaces;
 internal sealed record HubAnswer<T>(T? Answer, Refusal? Refusal);
 
 /// <summary>A page as a browser opens it. Bytes are base64.</summary>
-internal sealed record PageOpened(string Title, byte[] Update, byte[] Vector, bool MayWrite);
+/// <param name="Most">Most characters that it may have.</param>
+internal sealed record PageOpened(string Title, byte[] Update, byte[] Vector, bool MayWrite, int Most);
 
 /// <summary>Somebody who is there.</summary>
 public sealed record PageHere(long Id, string Name, bool Writes);
@@ -45,7 +46,7 @@ internal sealed class TogetherHub(WritingTogether together, Sessions sessions) :
         var opened = together.Open(who, new(classId), new(itemId), Context.ConnectionId, vector);
         await Groups.AddToGroupAsync(Context.ConnectionId, Name(itemId));
         await Tell(itemId);
-        return new(opened.Title, opened.Update, opened.Vector, opened.MayWrite);
+        return new(opened.Title, opened.Update, opened.Vector, opened.MayWrite, Items.MostText);
     });
 
     /// <summary>Takes in what somebody wrote; answers once it is kept.</summary>

@@ -38,7 +38,7 @@ public class ClosingRunsTests : SchoolTest
 
     private ClosingRunView Go(RunId run, IRunMilestones? at = null)
     {
-        new ClosingRunner(school.Premises, new RunNews(), at ?? new NoMilestones(), NullLogger<ClosingRunner>.Instance).Go(run, CancellationToken.None);
+        new ClosingRunner(school.Premises, new RunNews(), at ?? new NoMilestones(), NullLogger<ClosingRunner>.Instance, new(school.Premises)).Go(run, CancellationToken.None);
         return school.Runs.See(school.Coordinator, run);
     }
 
@@ -205,7 +205,7 @@ public class ClosingRunsTests : SchoolTest
         using var stop = new CancellationTokenSource();
         var begun = 0;
 
-        Should.Throw<OperationCanceledException>(() => new ClosingRunner(school.Premises, new RunNews(), new AtPoint("ArchivePackage:written", () => { if (Interlocked.Increment(ref begun) == 5) stop.Cancel(); }), NullLogger<ClosingRunner>.Instance).Go(run, stop.Token));
+        Should.Throw<OperationCanceledException>(() => new ClosingRunner(school.Premises, new RunNews(), new AtPoint("ArchivePackage:written", () => { if (Interlocked.Increment(ref begun) == 5) stop.Cancel(); }), NullLogger<ClosingRunner>.Instance, new(school.Premises)).Go(run, stop.Token));
 
         classes.Count(k => State(k) == ClassState.Archived).ShouldBeInRange(3, 5);
         Directory.GetFiles(Path.Combine(school.Folder, "files", "incoming")).ShouldBeEmpty();

@@ -180,7 +180,7 @@ public class LoftTests : SchoolTest
         school.Workspace.Head(school.Coordinator, made).ShouldSatisfyAllConditions(h => h.State.ShouldBe(ClassState.Archived), h => h.Name.ShouldEndWith("(read in)"));
         // Packed anew every file is the same at the same place, and so is the roster.
         school.Loft.Restore(school.Coordinator, made, school.Workspace.Head(school.Coordinator, made).Version);
-        new ClosingRunner(school.Premises, new RunNews(), new NoMilestones(), Microsoft.Extensions.Logging.Abstractions.NullLogger<ClosingRunner>.Instance).Go(school.Closing.Close(school.Coordinator, made, AfterArchive.View), CancellationToken.None);
+        new ClosingRunner(school.Premises, new RunNews(), new NoMilestones(), Microsoft.Extensions.Logging.Abstractions.NullLogger<ClosingRunner>.Instance, new(school.Premises)).Go(school.Closing.Close(school.Coordinator, made, AfterArchive.View), CancellationToken.None);
         using (var again = school.Loft.OpenPackage(made).Content)
         {
             var after = Texts(again);

@@ -48,7 +48,7 @@ public sealed class FaultTests : IDisposable
             UPDATE run SET state = 'Working', ended_at = NULL WHERE id = @run;
             UPDATE run_class SET state = 'Waiting'; UPDATE run_step SET state = 'Waiting'; DELETE FROM package;
             """, new { run }));
-        new SpringLoft.App.Closing.ClosingRunner(school.Premises, new(), new SpringLoft.App.Closing.NoMilestones(), Microsoft.Extensions.Logging.Abstractions.NullLogger<SpringLoft.App.Closing.ClosingRunner>.Instance).Go(new(run), CancellationToken.None);
+        new SpringLoft.App.Closing.ClosingRunner(school.Premises, new(), new SpringLoft.App.Closing.NoMilestones(), Microsoft.Extensions.Logging.Abstractions.NullLogger<SpringLoft.App.Closing.ClosingRunner>.Instance, new(school.Premises)).Go(new(run), CancellationToken.None);
         return Packages();
     }
 

@@ -10,9 +10,6 @@ import { UndoManager } from "yjs";
 import { FormatButtons } from "../../../parts/FormatBar";
 import type { SharedPage } from "./sharedPage";
 
-/** Most characters of a page, as the server has it. */
-const most = 100_000;
-
 const reads = new Compartment();
 
 // CommonMark alone, without the languages that can stand in it.
@@ -47,7 +44,7 @@ export function PageEditor({ page, mayWrite }: { page: SharedPage; mayWrite: boo
           EditorState.changeFilter.of(
             (tr) =>
               !tr.isUserEvent("input") ||
-              tr.newDoc.length <= most ||
+              tr.newDoc.length <= page.standing().most ||
               tr.newDoc.length <= tr.startState.doc.length,
           ),
           yCollab(page.text, null, { undoManager }),

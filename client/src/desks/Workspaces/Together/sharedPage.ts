@@ -26,6 +26,8 @@ export interface PageStanding {
   /** Everything typed here is kept there. */
   kept: boolean;
   mayWrite: boolean;
+  /** Most characters that the page may have, as the server says. */
+  most: number;
   here: readonly Here[];
   shut: Shut | null;
 }
@@ -39,6 +41,7 @@ interface Opened {
   update: string;
   vector: string;
   mayWrite: boolean;
+  most: number;
 }
 
 /** Told apart from what is typed here. */
@@ -71,6 +74,7 @@ export class SharedPage {
     joined: false,
     kept: true,
     mayWrite: false,
+    most: Infinity,
     here: [],
     shut: null,
   };
@@ -181,7 +185,7 @@ export class SharedPage {
     const { structs, ds } = Y.decodeUpdate(mine);
     const more =
       structs.length > 0 || (ds.clients.size > 0 && !this.now.kept) || this.keeping.before !== null;
-    this.set({ opened: true, joined: true, mayWrite: answer.mayWrite, shut: null });
+    this.set({ opened: true, joined: true, mayWrite: answer.mayWrite, most: answer.most, shut: null });
     if (more && answer.mayWrite) this.pending.push(mine);
     // What was typed and may not be written any more is here alone, until it is copied or left.
     else if (more) this.set({ kept: false });
