@@ -1,6 +1,8 @@
 using System.IO.Compression;
 using System.Text;
 using SpringLoft.Core;
+using SpringLoft.Core.Assignments;
+using SpringLoft.Formats.Csv;
 using SpringLoft.Formats.OneRoster;
 using SpringLoft.Formats.Scores;
 
@@ -42,6 +44,34 @@ public class OneRosterGradebookTests
         var sheet = OneRosterGradebook.Read(Bundle(Items, "sourcedId,lineItemSourcedId,studentSourcedId,score\nr1,i1,s1,18\nr2,i1,s1,11\nr3,i1,s1,12\n"), Section);
 
         sheet.Rows.Select(r => (r.RecordId, r.Cells[0])).ShouldBe([("s1", "18"), ("s1", "11"), ("s1", "12")]);
+    }
+
+    [Fact]
+    public void A_scale_is_one_row_for_all_that_is_marked_on_it_and_each_result_says_its_level()
+    {
+        MarkScheme letters = new("Letters", [new("A: fine", 20), new("B", 15)], []), criteria = new(null, [], [new("Form", [new("no", 0), new("yes", 5)])]);
+        using var zip = new MemoryStream();
+        OneRosterGradebook.Write(zip, [new("i1", "Pot", "", null, null, "k1", 20, letters), new("i2", "Bowl", "", null, null, "k2", 20, letters with { }), new("i3", "Glaze", "", null, null, "k1", 5, criteria), new("i4", "Quiz", "", null, null, "k1", 10)],
+            [new("i1", "s1", 15, null), new("i3", "s1", 5, null), new("i4", "s1", 7, null)], Instant.FromUtc(2027, 6, 7, 8, 0));
+
+        var scale = Table(zip, "scoreScales.csv").ShouldHaveSingleItem();
+        (scale["title"], scale["scoreScaleValue"]).ShouldBe(("Letters", "{A  fine:20},{B:15}"));
+        Table(zip, "lineItems.csv").Select(r => r["scoreScaleSourcedId"]).ShouldBe([scale["sourcedId"], scale["sourcedId"], null, null]);
+        Table(zip, "results.csv").Select(r => (r["score"], r["textScore"], r["scoreScaleSourcedId"])).ShouldBe([("15", "B", scale["sourcedId"]), ("5", null, null), ("7", null, null)]);
+    }
+
+    [Fact]
+    public void A_result_that_says_a_level_and_no_figure_is_that_level() =>
+        OneRosterGradebook.Read(Bundle(Items, "sourcedId,lineItemSourcedId,studentSourcedId,textScore\nr1,i1,s1,B\n"), Section).Rows.Single().Cells.ShouldBe(["B"]);
+
+    private static IReadOnlyList<CsvRow> Table(MemoryStream bundle, string name)
+    {
+        using var zip = new ZipArchive(new MemoryStream(bundle.ToArray()));
+        using var open = zip.GetEntry(name)!.Open();
+        using var bytes = new MemoryStream();
+        open.CopyTo(bytes);
+        bytes.Position = 0;
+        return CsvRows.Read(bytes, name, ["sourcedId"]);
     }
 
     [Theory]

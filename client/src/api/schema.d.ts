@@ -2788,6 +2788,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/notices/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["uploadForNotice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices/{noticeId}/files/{fileId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["noticeFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/notices/{noticeId}/readers": {
         parameters: {
             query?: never;
@@ -5159,6 +5191,8 @@ export interface components {
             publishAt: null | components["schemas"]["LocalDateTime"];
             folders: number[];
             givenTo: number[];
+            groups: components["schemas"]["GroupName"][];
+            joinedSince: number[];
             /** Format: int32 */
             version: number;
             own: null | components["schemas"]["OwnWorkView"];
@@ -5680,6 +5714,7 @@ export interface components {
             heldBy: components["schemas"]["HeldBy"];
             /** Format: double */
             score: null | number;
+            level: null | string;
             draft: boolean;
             /** Format: double */
             counts: null | number;
@@ -5688,6 +5723,7 @@ export interface components {
             title: string;
             /** Format: double */
             points: null | number;
+            differ: boolean;
             /** Format: int32 */
             in: number;
             /** Format: int32 */
@@ -6825,6 +6861,7 @@ export interface components {
             alsoIn?: null | number[];
             things?: null | components["schemas"]["ToAttach"][];
             scheme?: null | components["schemas"]["MarkScheme"];
+            groups?: null | number[];
         };
         NewClass: {
             year: components["schemas"]["YearId"];
@@ -6860,6 +6897,7 @@ export interface components {
             postAt: null | components["schemas"]["LocalDateTime"];
             pinnedUntil: null | components["schemas"]["LocalDate"];
             asks?: null | components["schemas"]["Asks"];
+            files?: null | components["schemas"]["ToTell"][];
         };
         NewPasskeyBody: {
             name: null | string;
@@ -6940,6 +6978,13 @@ export interface components {
             students: number;
             groups: components["schemas"]["GroupName"][];
         };
+        NoticeFile: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            size: number;
+        };
         NoticeLine: {
             /** Format: int64 */
             id: number;
@@ -6962,6 +7007,7 @@ export interface components {
             /** Format: int32 */
             version: number;
             asks: null | components["schemas"]["Asks"];
+            files: components["schemas"]["NoticeFile"][];
         };
         NoticePlace: {
             class: components["schemas"]["ClassId"];
@@ -7005,6 +7051,7 @@ export interface components {
             changedAt: null | components["schemas"]["Instant"];
             pinned: boolean;
             group: null | string;
+            files: components["schemas"]["NoticeFile"][];
             asked?: null | components["schemas"]["OwnAsking"];
         };
         /** @enum {unknown} */
@@ -7504,6 +7551,7 @@ export interface components {
             held: number;
             /** Format: int32 */
             given: number;
+            groups: string[];
             inStep: string[];
             /** Format: int32 */
             version: number;
@@ -8370,6 +8418,7 @@ export interface components {
             postedAt: components["schemas"]["Instant"];
             pinned: boolean;
             isNew: boolean;
+            files: components["schemas"]["NoticeFile"][];
         };
         TodayPiece: {
             class: components["schemas"]["ClassId"];
@@ -8441,6 +8490,12 @@ export interface components {
             folder: string;
             right: components["schemas"]["Right"];
             why: string;
+        };
+        ToTell: {
+            /** Format: int64 */
+            id: null | number;
+            /** Format: int64 */
+            upload: null | number;
         };
         TreeBody: {
             paths: null | string[];
@@ -15144,6 +15199,73 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    uploadForNotice: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    noticeFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                noticeId: number;
+                fileId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

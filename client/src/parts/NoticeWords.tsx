@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { NoticeFiles } from "./NoticeFiles";
 import { sayMoment } from "./words";
 import { Written } from "./Written";
 import "./notice.css";
@@ -15,6 +16,7 @@ export function NoticeWords({ notice: n }: { notice: Schemas["NoticeView"] }) {
   return (
     <div className="notice-told">
       <Written text={n.text} lines />
+      <NoticeFiles notice={n.id} files={n.files} />
       <span>{about.join(", ")}</span>
     </div>
   );

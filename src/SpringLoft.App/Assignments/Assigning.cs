@@ -14,13 +14,17 @@ namespace SpringLoft.App.Assignments;
 /// <param name="LateDays">Days after that day on which late work is taken; 0 for none, null for as long as the class is open.</param>
 /// <param name="PublishAt">By the school's clock: when a draft is published by itself; null for by hand.</param>
 /// <param name="Folders">Where it is filed; one at the least.</param>
-/// <param name="Students">Whom it is given to; empty for the whole class. In a change null leaves it as it is.</param>
+/// <param name="Students">Whom it is given to by name; with no groups either, to the whole class. In a change null leaves it as it is.</param>
+/// <param name="Groups">Groups whom it is given to, as they are when it is published. In a change null leaves them as they are.</param>
 /// <param name="Scheme">How it is marked, where that is not in plain points; then its full marks are the points.</param>
 /// <param name="Things">What is attached, in that order; null leaves it as it is.</param>
 /// <param name="AlsoIn">Other classes that get the same in this act, each to its whole roster; only when it is made.</param>
-public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt, IReadOnlyList<ClassId>? AlsoIn = null, IReadOnlyList<ToAttach>? Things = null, MarkScheme? Scheme = null)
+public sealed record NewAssignment(string? Title, string? Instructions, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, IReadOnlyList<FolderId>? Folders, IReadOnlyList<PersonId>? Students, bool Publish, LocalDateTime? PublishAt, IReadOnlyList<ClassId>? AlsoIn = null, IReadOnlyList<ToAttach>? Things = null, MarkScheme? Scheme = null, IReadOnlyList<GroupId>? Groups = null)
 {
     internal decimal? Full => Scheme is { } scheme ? scheme.FullMarks : Points;
+
+    /// <summary>To some of the class only.</summary>
+    internal bool ToSome => Students is { Count: > 0 } || Groups is { Count: > 0 };
 }
 
 /// <summary>A made assignment, and who of those it is given to can't see it.</summary>
@@ -44,15 +48,18 @@ public sealed class Assigning(Premises premises)
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
             var given = n.Students ?? [];
             if (given.Any(g => roster.All(m => m.PersonId != g))) throw Refusals.NotFound("student on the roster");
+            var members = GroupStore.Members(c, id);
+            var groups = Groups(c, id, n.Groups ?? [], []);
             if (n.Publish && at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Keep it as a draft, then use it in classes.", "publish");
             TitleFree(c, id, title, null);
             var others = InStep.Others(c, by, id, n);
-            if (others.Count > 0 && given.Count > 0)
-                throw new RefusedException("given-by-name", "By name it can be given in one class only.", "Give it to everybody, or to this class alone.", "alsoIn");
+            if (others.Count > 0 && n.ToSome)
+                throw new RefusedException("given-by-name", "To groups or by name it can be given in one class only.", "Give it to everybody, or to this class alone.", "alsoIn");
             foreach (var o in others) InStep.Check(o.View);
             var now = premises.Clock.Now;
             var things = Attaching.Rows(c, by, id, null, n.Things ?? []);
-            var made = AssignmentStore.Add(c, id, Said(new() { MadeAt = now }, n, title, instructions), folders, given);
+            var made = AssignmentStore.Add(c, id, Said(new() { MadeAt = now }, n, title, instructions), folders, []);
+            if (n.ToSome) AssignmentStore.GiveTo(c, made, given, groups, []);
             AttachedStore.Set(c, made, things);
             Stand(made, at);
             var same = others.Select(o => (o.At, Id: AssignmentStore.Add(c, o.At.Class.Id, Said(new() { MadeAt = now }, n, title, instructions), o.Folders, []))).ToList();
@@ -62,12 +69,12 @@ public sealed class Assigning(Premises premises)
                 Stand(o.Id, o.At);
             }
             if (same.Count > 0) AssignmentStore.KeepInStep(c, [made, .. same.Select(o => o.Id)]);
-            return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => given.Count == 0 || given.Contains(m.PersonId))]), [.. same.Select(o => o.At.Class.Name)]);
+            return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => !n.ToSome || given.Contains(m.PersonId) || groups.Any(g => members[g].Contains(m.PersonId)))]), [.. same.Select(o => o.At.Class.Name)]);
 
             void Stand(AssignmentId one, ClassAndPlace of)
             {
-                if (n.Publish) AssignmentStore.Publish(c, one, 1, now);
-                else AssignmentStore.PublishAt(c, one, Moment(n, of));
+                if (n.Publish && !AssignmentStore.Publish(c, one, 1, now)) throw ToNobody(title);
+                if (!n.Publish) AssignmentStore.PublishAt(c, one, Moment(n, of));
                 Premises.Add(c, by, now, new(n.Publish ? "published assignment" : "drafted assignment", "assignment", one.Value, of.Class.Id, title));
             }
         });
@@ -96,7 +103,7 @@ public sealed class Assigning(Premises premises)
             var likes = InStep.Free(c, by, a);
             if (!AssignmentStore.Save(c, Said(a, n, title, instructions) with { Version = version })) throw Refusals.ChangedMeanwhile("assignment");
             AssignmentStore.FileIn(c, assignment, folders);
-            if (n.Students is { } to) GiveTo(c, id, a, to, likes.Count > 0);
+            if (n.Students is not null || n.Groups is not null) GiveTo(c, id, a, n, likes.Count > 0);
             if (n.Things is { } things) AttachedStore.Set(c, assignment, Attaching.Rows(c, by, id, assignment, things));
             if (a.PublishedAt is null) AssignmentStore.PublishAt(c, assignment, Moment(n, at));
             Premises.Add(c, by, premises.Clock.Now, new("changed assignment", "assignment", assignment.Value, id, title));
@@ -115,17 +122,32 @@ public sealed class Assigning(Premises premises)
     }
 
     // To others than before: nobody loses an assignment for which there is work of theirs.
-    private static void GiveTo(IDbConnection c, ClassId id, AssignmentRow a, IReadOnlyList<PersonId> to, bool elsewhere)
+    private static void GiveTo(IDbConnection c, ClassId id, AssignmentRow a, NewAssignment n, bool elsewhere)
     {
-        var before = AssignmentStore.GivenTo(c, id)[a.Id].ToHashSet();
-        if (before.SetEquals(to)) return;
-        if (to.Count > 0 && elsewhere) throw new RefusedException("given-by-name", "It is kept in step with other classes, and by name it can be given in one class only.", "Leave it given to everybody.", "students");
+        var rows = AssignmentStore.GivenRows(c, id)[a.Id].ToLookup(x => x.ByGroup, x => x.Person);
+        var groupsBefore = AssignmentStore.GivenGroups(c, id)[a.Id].Select(g => g.Id).ToList();
+        var to = n.Students ?? [.. rows[false]];
+        var groups = Groups(c, id, n.Groups ?? groupsBefore, groupsBefore);
+        if (rows[false].ToHashSet().SetEquals(to) && groupsBefore.ToHashSet().SetEquals(groups)) return;
+        if (to.Count + groups.Count > 0 && elsewhere) throw new RefusedException("given-by-name", "It is kept in step with other classes, and to groups or by name it can be given in one class only.", "Leave it given to everybody.", "students");
         var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).ToDictionary(m => m.PersonId);
+        var before = rows.SelectMany(x => x).ToHashSet();
         if (to.Any(p => !before.Contains(p) && !(roster.TryGetValue(p, out var m) && m.LeftAt is null))) throw Refusals.NotFound("student on the roster");
-        var kept = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == a.Id && to.Count > 0 && !to.Contains(w.StudentId)).Select(w => roster.TryGetValue(w.StudentId, out var m) ? m.Name.Display : "somebody who left").ToList();
+        IReadOnlySet<PersonId> because = a.PublishedAt is null ? new HashSet<PersonId>() : GivenGroups.Changed(groupsBefore, groups, [.. rows[true]], GroupStore.Members(c, id));
+        if (a.PublishedAt is not null && groups.Count > 0 && to.Count + because.Count == 0) throw ToNobody(a.Title);
+        var kept = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == a.Id && to.Count + groups.Count > 0 && !to.Contains(w.StudentId) && !because.Contains(w.StudentId)).Select(w => roster.TryGetValue(w.StudentId, out var m) ? m.Name.Display : "somebody who left").ToList();
         if (kept.Count > 0) throw new RefusedException("assignment-has-work", $"{string.Join(", ", kept.Take(5))}{(kept.Count > 5 ? $" and {kept.Count - 5} more" : "")} would lose “{a.Title}”, and there is work of theirs for it.", "Keep them among those whom it is given to.", "students");
-        AssignmentStore.GiveTo(c, a.Id, to);
+        AssignmentStore.GiveTo(c, a.Id, to, groups, because.Except(to));
     }
+
+    private static List<GroupId> Groups(IDbConnection c, ClassId id, IReadOnlyList<GroupId> asked, List<GroupId> before)
+    {
+        var there = GroupStore.OfClass(c, id).Select(g => g.Id).Concat(before).ToHashSet();
+        return asked.All(there.Contains) ? [.. asked.Distinct()] : throw Refusals.NotFound("group of the class");
+    }
+
+    /// <summary>Nobody would find it, and an assignment without anybody would read as one for everybody.</summary>
+    internal static RefusedException ToNobody(string title) => new("given-to-nobody", $"“{title}” is given to groups in which there is nobody.", "Put students into them, give it to others, or keep it as a draft.", "students");
 
     /// <summary>Bins an assignment; refused while the teacher holds any of its work.</summary>
     public void Bin(Caller by, ClassId id, AssignmentId assignment) => premises.Db.Write(c =>

@@ -43,7 +43,8 @@ public sealed class Previewing(Premises premises)
     {
         var at = ClassGate.Demand(c, who, id, Act.Arrange);
         var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
-        var to = n.Students is { Count: > 0 } some ? roster.Where(m => some.Contains(m.PersonId)).ToList() : roster;
+        var members = GroupStore.Members(c, id);
+        var to = n.ToSome ? roster.Where(m => n.Students?.Contains(m.PersonId) == true || n.Groups?.Any(g => members[g].Contains(m.PersonId)) == true).ToList() : roster;
         var there = FolderStore.OfClass(c, id);
         var blind = Assigning.BlindOnes(c, at, there, [.. (n.Folders ?? []).Where(f => there.Any(t => t.Id == f))], to).ToHashSet();
         List<InTheWay> way = [.. to.Where(m => blind.Contains(m.PersonId)).Select(m => new InTheWay(m.PersonId, m.Name.Display, Hindrance.Unseen)),

@@ -23,6 +23,7 @@ public sealed class Publishing(Premises premises)
         var a = AssignmentStore.Find(c, id, assignment) ?? throw Refusals.NotFound("assignment");
         if (a.PublishedAt is not null) throw new RefusedException("assignment-published", $"“{a.Title}” is published already.", "Nothing to do.");
         var (students, unseen) = Unseen(c, at, a);
+        if (AssignmentStore.GivenTo(c, id)[assignment].Contains(AssignmentStore.Nobody)) throw Assigning.ToNobody(a.Title);
         if (!evenSo && unseen)
             throw new RefusedException("publish-unseen", $"None of the {students} students whom it is given to can see “{a.Title}”: it is filed only where they see nothing.", "File it in a folder that they see, or publish it all the same.");
         if (!PutInStep(c, by, id, a with { Version = version })) throw Refusals.ChangedMeanwhile("assignment");
@@ -35,12 +36,13 @@ public sealed class Publishing(Premises premises)
         Refusals.CheckTicked(assignments?.Count ?? 0, 1000, "assignments");
         var ticked = assignments!.ToHashSet();
         var drafts = AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is null && ticked.Contains(a.Id)).ToList();
-        var unseen = drafts.Where(a => Unseen(c, at, a).None).ToList();
+        var given = AssignmentStore.GivenTo(c, id);
+        var unseen = drafts.Where(a => given[a.Id].Contains(AssignmentStore.Nobody) || Unseen(c, at, a).None).ToList();
         foreach (var a in drafts.Except(unseen)) PutInStep(c, by, id, a);
         return new ManyPublished(drafts.Count - unseen.Count, [.. unseen.Select(a => a.Title)]);
     });
 
-    /// <summary>Makes a published assignment a draft again, while nobody has handed in; what students have begun stays theirs.</summary>
+    /// <summary>Makes a published assignment a draft again, while nobody has handed in, and with it those that are kept in step with it; what students have begun stays theirs.</summary>
     /// <exception cref="RefusedException"><c>assignment-has-work</c>, <c>changed-meanwhile</c>.</exception>
     public void Withdraw(Caller by, ClassId id, AssignmentId assignment, int version) => premises.Db.Write(c =>
     {
@@ -49,8 +51,17 @@ public sealed class Publishing(Premises premises)
         if (a.PublishedAt is null) return;
         var came = WorkStore.OfClass(c, id).Count(w => w.AssignmentId == assignment && w.State != WorkState.Working);
         if (came > 0) throw new RefusedException("assignment-has-work", $"{came} students have handed in work for “{a.Title}”.", "It stays published: they find their work there.");
+        var now = premises.Clock.Now;
+        var likes = InStep.Free(c, by, a).Where(x => x.Row.PublishedAt is not null).ToList();
         if (!AssignmentStore.Withdraw(c, assignment, version)) throw Refusals.ChangedMeanwhile("assignment");
-        Premises.Add(c, by, premises.Clock.Now, new("took assignment back to a draft", "assignment", assignment.Value, id, a.Title));
+        Note(id, a);
+        foreach (var (of, like) in likes)
+        {
+            AssignmentStore.Withdraw(c, like.Id, like.Version);
+            Note(of.Class.Id, like);
+        }
+
+        void Note(ClassId of, AssignmentRow one) => Premises.Add(c, by, now, new("took assignment back to a draft", "assignment", one.Id.Value, of, one.Title));
     });
 
     /// <summary>Publishes the drafts whose moment has come, each once, whenever the program gets to it.</summary>

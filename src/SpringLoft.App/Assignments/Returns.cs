@@ -11,8 +11,9 @@ using SpringLoft.Store.Rosters;
 namespace SpringLoft.App.Assignments;
 
 /// <summary>A column of the returns desk.</summary>
+/// <param name="Groups">Names of the groups that it is given to.</param>
 /// <param name="InStep">Other classes that have it too and follow when it is changed or published.</param>
-public sealed record ReturnsColumn(AssignmentId Id, string Title, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, bool Published, LocalDateTime? PublishAt, int HandedIn, int Held, int Given, IReadOnlyList<string> InStep, int Version);
+public sealed record ReturnsColumn(AssignmentId Id, string Title, decimal? Points, LocalDate? DueOn, LocalTime? DueTime, bool Published, LocalDateTime? PublishAt, int HandedIn, int Held, int Given, IReadOnlyList<string> Groups, IReadOnlyList<string> InStep, int Version);
 
 /// <summary>A cell: one student's work for one assignment.</summary>
 /// <param name="Draft">True while the score is a draft, not returned.</param>
@@ -48,6 +49,7 @@ public sealed class Returns(Premises premises)
         var work = WorkStore.OfClass(c, id);
         var files = WorkStore.FilesOfClass(c, id);
         var given = AssignmentStore.GivenTo(c, id);
+        var toGroups = AssignmentStore.GivenGroups(c, id);
         var assignments = AssignmentStore.OfClass(c, id);
         var due = assignments.ToDictionary(a => a.Id, a => a.Due);
         var schemes = assignments.Where(a => a.Scheme is not null).ToDictionary(a => a.Id, a => a.Scheme!);
@@ -58,7 +60,7 @@ public sealed class Returns(Premises premises)
         var here = members.Count(m => m.LeftAt is null);
         var columns = assignments.Select(a => new ReturnsColumn(a.Id, a.Title, a.Points, a.DueOn, a.DueTime, a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null,
             byAssignment[a.Id].Count(w => w.State != WorkState.Working), byAssignment[a.Id].Count(w => WorkFlow.Holder(w.State) == HeldBy.Teacher),
-            given[a.Id].Any() ? given[a.Id].Count() : here, a.Together is null ? [] : InStep.Names(c, who, a), a.Version)).ToList();
+            given[a.Id].Any() ? given[a.Id].Count(p => p != AssignmentStore.Nobody) : here, [.. toGroups[a.Id].Select(g => g.Name)], a.Together is null ? [] : InStep.Names(c, who, a), a.Version)).ToList();
         var rows = members.Where(m => m.LeftAt is null || byStudent[m.PersonId].Any()).Select(m => new ReturnsRow(m.PersonId, m.Name.Sort, m.LeftAt is not null,
             [.. byStudent[m.PersonId].Select(w => new ReturnsCell(w.AssignmentId, w.Id, w.State, WorkFlow.Holder(w.State), w.Score, w.Score is { } score ? schemes.GetValueOrDefault(w.AssignmentId)?.NameOf(score) : null, WorkFlow.IsDraft(Fact(w)), w.ReturnedScore, due.TryGetValue(w.AssignmentId, out var d) ? Lateness.Of(d, w, firstIn, premises.Clock.Zone) : null, files[w.Id].Count(), w.Version))])).ToList();
         var held = work.Where(w => WorkFlow.Holder(w.State) == HeldBy.Teacher).ToList();

@@ -54,7 +54,7 @@ public sealed class ScoreTables(Premises premises)
     private static ScoreTable See(IDbConnection c, ScoreScope scope)
     {
         var of = scope.Sections.Select(s => AssignmentStore.OfClass(c, s.Class.Id).Where(a => a is { PublishedAt: not null, Points: not null }).ToList()).ToList();
-        var titles = of.SelectMany(x => x).GroupBy(a => SafeName.Key(a.Title), StringComparer.Ordinal).Select(g => (g.Key, First: g.First(), Points: g.Select(a => a.Points).Distinct().ToList(), Schemes: g.Select(a => a.SchemeJson).Distinct().ToList())).ToList();
+        var titles = of.SelectMany(x => x).GroupBy(a => SafeName.Key(a.Title), StringComparer.Ordinal).Select(g => (g.Key, First: g.First(), Marked: OneTitle.Of([.. g.Select(a => (a.Points, a.Scheme))]))).ToList();
         var columnOf = titles.Select((t, i) => (t.Key, i)).ToDictionary(x => x.Key, x => x.i, StringComparer.Ordinal);
         var students = scope.Sections.SelectMany((s, n) =>
         {
@@ -74,10 +74,8 @@ public sealed class ScoreTables(Premises premises)
         return new(scope.Name, scope.Sections.Any(s => s.Class.State == Core.Workspaces.ClassState.Archived), [.. scope.Sections.Select(s => new ScoreTableSection(s.Class.Id, s.Class.Name, s.Letter, s.Colour))],
             [.. titles.Select((t, i) =>
             {
-                List<decimal> scores = [.. cells[i].Where(x => x.Counts is not null).Select(x => x.Counts!.Value).Order()];
-                // Marks out of different totals are no population.
-                var one = t.Points.Count == 1;
-                return new ScoreColumn(t.First.Title, one ? t.Points[0] : null, t.Schemes.Count == 1 && t.First.Scheme is { } scheme ? scheme.Levels : [], t.First.DueOn, ScoreNumbers.Of(one ? [.. scores.Select(s => (double)s)] : []), one ? scores : [],
+                var counting = cells[i].Select(x => x.Counts).OfType<decimal>().ToList();
+                return new ScoreColumn(t.First.Title, t.Marked.Points, t.Marked.Levels, t.First.DueOn, t.Marked.Numbers(counting), t.Marked.Population(counting),
                     cells[i].Count(x => x.Draft is not null), cells[i].Count(x => x.Waits), [.. of.SelectMany((x, n) => x.Where(a => SafeName.Key(a.Title) == t.Key).Select(a => new ScoreAssignment(n, a.Id)))]);
             })], students,
             [.. ScoreImportStore.Of(c, may).Where(i => ScoreImportStore.Marks(c, i.Id).All(m => may.Contains(m.ClassId))).Take(MostImports).Select(i => new ScoreImport(i.Id, i.Name, i.By, i.At, i.Marks))]);

@@ -61,7 +61,7 @@ public sealed class ScoresOut(Premises premises)
         foreach (var k in scope.Sections)
         {
             var (assignments, work) = Marks(c, k.Class.Id);
-            items.AddRange(assignments.Values.Select(a => new GradebookItem(Item(a.Id), a.Title, a.Instructions, premises.Clock.LocalOf(a.PublishedAt!.Value).Date, a.DueOn, ScoreScope.SourcedId(k.Class), a.Points!.Value)));
+            items.AddRange(assignments.Values.Select(a => new GradebookItem(Item(a.Id), a.Title, a.Instructions, premises.Clock.LocalOf(a.PublishedAt!.Value).Date, a.DueOn, ScoreScope.SourcedId(k.Class), a.Points!.Value, a.Scheme)));
             foreach (var m in ScoreScope.Students(c, k.Class.Id))
             {
                 var id = ScoreScope.SourcedId(PersonStore.Find(c, m.PersonId)!);

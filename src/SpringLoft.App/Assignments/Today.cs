@@ -23,7 +23,7 @@ public sealed record TodayReturn(ClassId Class, string Course, string Mark, Assi
 
 /// <summary>A notice of the last days, or one that is pinned.</summary>
 /// <param name="Class">Null for one to the whole school.</param>
-public sealed record TodayNotice(long Id, ClassId? Class, string? Course, string? Mark, string Text, string Author, Instant PostedAt, bool Pinned, bool IsNew);
+public sealed record TodayNotice(long Id, ClassId? Class, string? Course, string? Mark, string Text, string Author, Instant PostedAt, bool Pinned, bool IsNew, IReadOnlyList<NoticeFile> Files);
 
 /// <summary>Pieces of an assignment that wait for staff to mark or to return them.</summary>
 /// <param name="Oldest">When the one that has waited longest was handed in.</param>
@@ -93,7 +93,7 @@ public sealed class Today(Premises premises)
         }
         return new TodayView(clock.Today, weeks.FirstOrDefault(w => w.Starts <= clock.Today && clock.Today < w.Starts.PlusDays(7))?.Number, year is null ? null : weeks.Sum(w => w.Days.Count(d => d >= clock.Today)),
             Ordered(pieces),
-            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. Told(c, who, classes).Select(n => Notice(n.Row, n.At, seen)).OrderByDescending(n => n.Pinned).ThenByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)],
+            [.. back.OrderByDescending(b => b.ReturnedAt)], [.. TodayNotices(c, [.. Told(c, who, classes)], seen).OrderByDescending(n => n.Pinned).ThenByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)],
             // The same notice in several of their classes is asked once.
             [.. asked.DistinctBy(a => a.Asking).OrderByDescending(a => a.Own).ThenByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue)],
             [.. asking.OrderByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue).ThenBy(a => a.ClassName, StringComparer.Ordinal)], [.. quiet.OrderBy(q => q.ClassName, StringComparer.Ordinal)]);
@@ -132,8 +132,11 @@ public sealed class Today(Premises premises)
             .Where(n => n.Row.AuthorId != who.Id).DistinctBy(n => n.Row.Id);
     }
 
-    private TodayNotice Notice(NoticeRow n, ClassAndPlace? at, Instant? seen) =>
-        new(n.Id, at?.Class.Id, at?.Class.Course, at?.Class.Mark, n.Text, n.Author, n.PostedAt!.Value, NoticeSight.IsPinned(n.Fact, premises.Clock.Today), seen is null || n.PostedAt > seen);
+    private IEnumerable<TodayNotice> TodayNotices(IDbConnection c, IReadOnlyList<(NoticeRow Row, ClassAndPlace? At)> told, Instant? seen)
+    {
+        var files = NoticeFileStore.Of(c, told.Select(n => n.Row.Id));
+        return told.Select(x => (N: x.Row, K: x.At?.Class)).Select(x => new TodayNotice(x.N.Id, x.K?.Id, x.K?.Course, x.K?.Mark, x.N.Text, x.N.Author, x.N.PostedAt!.Value, NoticeSight.IsPinned(x.N.Fact, premises.Clock.Today), seen is null || x.N.PostedAt > seen, NoticeFile.Of(files[x.N.Id])));
+    }
 
     // When the visit before this one ended.
     private Instant? Before(IDbConnection c, Caller who)

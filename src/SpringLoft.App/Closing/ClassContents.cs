@@ -12,8 +12,11 @@ internal sealed record ClassContents(IReadOnlyList<LayFolder> Folders, IReadOnly
     /// <summary>What is attached to assignments and has bytes.</summary>
     internal IReadOnlyList<LayAttached> Attached { get; init; } = [];
 
+    /// <summary>Files with notices.</summary>
+    internal IReadOnlyList<LayAttached> OfNotices { get; init; } = [];
+
     /// <summary>Where all of it goes in the package of the class.</summary>
-    internal IReadOnlyList<LaidFile> Laid() => PackageLayout.Archive(Folders, Items, Work, Attached);
+    internal IReadOnlyList<LaidFile> Laid() => PackageLayout.Archive(Folders, Items, Work, Attached, OfNotices);
 
     internal static ClassContents Load(IDbConnection c, ClassId id)
     {
@@ -21,9 +24,12 @@ internal sealed record ClassContents(IReadOnlyList<LayFolder> Folders, IReadOnly
         var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
         var items = ItemStore.OfClass(c, id).Where(i => i.Sha256 is not null).Select(i => Lay(i, filings[i.Id])).ToList();
         var attached = AttachedStore.OfClass(c, id);
+        var notices = NoticeStore.OfClass(c, id);
+        var withThem = NoticeFileStore.Of(c, notices.Select(n => n.Id));
         return new(folders, items, Works(c, id))
         {
             Attached = [.. from a in AssignmentStore.OfClass(c, id) from t in attached[a.Id] where t.Sha256 is not null select new LayAttached(a.Title, new(t.FileName, t.Sha256!, t.Sha512!, t.Size ?? 0, a.MadeAt))],
+            OfNotices = [.. from n in notices from f in withThem[n.Id] select new LayAttached($"notice {n.Id}", new(f.Name, f.Sha256, f.Sha512, f.Size, n.MadeAt))],
         };
     }
 

@@ -56,7 +56,7 @@ internal static class ClassMetadata
         var given = AssignmentStore.GivenTo(c, k.Id);
         var attached = AttachedStore.OfClass(c, k.Id);
         yield return ("assignments", ["assignment", "title", "instructions", "points", "scheme", "due", "dueTime", "lateDays", "published", "folders", "givenTo"],
-            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), a.SchemeJson, Day(a.DueOn), a.DueTime is { } t ? $"{t:HH:mm}" : null, Number(a.LateDays), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Select(User)) })]);
+            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), a.SchemeJson, Day(a.DueOn), a.DueTime is { } t ? $"{t:HH:mm}" : null, Number(a.LateDays), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Where(p => p != AssignmentStore.Nobody).Select(User)) })]);
         yield return ("attached", ["assignment", "kind", "name", "address", "sha512", "bytes"],
             [.. from a in assignments from t in attached[a.Id] select new[] { Number(a.Id.Value), t.Kind.ToString(), t.Name, t.Url, t.Sha512, Number(t.Size) }]);
         yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned", "returnedScore", "returnedLevel", "chosen", "returnedChosen"],
@@ -73,8 +73,12 @@ internal static class ClassMetadata
                 Number(x.Asking.Id), Number(x.Asking.ItemId?.Value), Number(x.Asking.NoticeId), x.Asking.Title, x.Asking.AskedOf.ToString(), Day(x.Asking.Until), x.Asking.AskedByName, At(x.Asking.AskedAt), Number(x.Asking.Wording),
                 x.Said is { } s ? User(s.PersonId) : null, At(x.Said?.OwnAt), Number(x.Said?.OwnWording), At(x.Said?.HomeAt), x.Said?.HomeName, Number(x.Said?.HomeWording), x.Said?.HomeNotedBy is { } by ? User(by) : null,
             })]);
+        var notices = NoticeStore.OfClass(c, k.Id);
+        var withThem = NoticeFileStore.Of(c, notices.Select(n => n.Id));
+        yield return ("noticeFiles", ["notice", "name", "sha512", "bytes"],
+            [.. from n in notices from f in withThem[n.Id] select new[] { Number(n.Id), f.Name, f.Sha512, Number(f.Size) }]);
         yield return ("notices", ["notice", "author", "text", "posted", "group", "changed", "withdrawn"],
-            [.. NoticeStore.OfClass(c, k.Id).Select(n => new[] { Number(n.Id), n.Author, n.Text, At(n.PostedAt), n.GroupId is { } g ? Number(g.Value) : null, At(n.ChangedAt), At(n.WithdrawnAt) })]);
+            [.. notices.Select(n => new[] { Number(n.Id), n.Author, n.Text, At(n.PostedAt), n.GroupId is { } g ? Number(g.Value) : null, At(n.ChangedAt), At(n.WithdrawnAt) })]);
     }
 
     private static string Ids(IEnumerable<FolderId> folders) => string.Join(' ', folders.Select(f => f.Value).Order());

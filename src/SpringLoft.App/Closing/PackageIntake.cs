@@ -32,7 +32,7 @@ public sealed class PackageIntake(Premises premises)
     private static readonly string[] Tables = ["class", "roster", "folders", "groups", "items", "assignments", "marks", "comments", "notices"];
 
     // Packages that were written before these were do not have them.
-    private static readonly string[] Later = ["attached", "talk", "messages", "acknowledged"];
+    private static readonly string[] Later = ["attached", "talk", "messages", "acknowledged", "noticeFiles"];
 
     /// <summary>Checks a package and says what it holds; with <paramref name="apply"/> takes it in.</summary>
     /// <exception cref="RefusedException"><c>package-wrong</c>: not a package of this kind, or something in it is not as it was written; nothing is taken in.</exception>
@@ -111,8 +111,12 @@ public sealed class PackageIntake(Premises premises)
             Talk(id, folders, groups, Who);
             // What was withdrawn, or never posted, was told to nobody.
             var notices = new Dictionary<string, long>();
+            var bytes = BySha512();
             foreach (var n in tables["notices"].Where(n => At(n, "withdrawn") is null && At(n, "posted") is not null))
-                notices[Text(n, "notice")] = NoticeStore.Add(c, new NoticeRow { AuthorId = by.Id, Text = $"{n.GetValueOrDefault("author")}: {Text(n, "text")}", MadeAt = now, PostedAt = At(n, "posted"), ChangedAt = At(n, "changed") }, [(id, null)]);
+            {
+                var notice = notices[Text(n, "notice")] = NoticeStore.Add(c, new NoticeRow { AuthorId = by.Id, Text = $"{n.GetValueOrDefault("author")}: {Text(n, "text")}", MadeAt = now, PostedAt = At(n, "posted"), ChangedAt = At(n, "changed") }, [(id, null)]);
+                NoticeFileStore.Set(c, notice, [.. tables.GetValueOrDefault("noticeFiles", []).Where(f => Text(f, "notice") == Text(n, "notice") && bytes.ContainsKey(f.GetValueOrDefault("sha512") ?? "")).Select(f => new NoticeFileRow { Name = Text(f, "name"), Sha256 = bytes[Text(f, "sha512")].Sha256 })]);
+            }
             Acknowledged(items, notices, people, Who);
             ClassStore.SetState(c, ClassStore.Find(c, id)!, ClassState.Open, At(Class, "opened") ?? now, AfterArchive.View);
             ClassStore.SetState(c, ClassStore.Find(c, id)!, ClassState.Archived, now, AfterArchive.View);

@@ -21,13 +21,16 @@ public sealed record SectionView(ClassId Class, string Name, string Letter, int 
 internal sealed record CombinedSection(ClassId Class, string Letter, int Colour);
 
 /// <summary>An assignment as the sections have it, by its title.</summary>
+/// <param name="Points">Full marks; null where there are none.</param>
+/// <param name="Differ">The sections do not agree on full marks: their marks are no population.</param>
 /// <param name="In">How many of the sections have it.</param>
 /// <param name="Held">Pieces held, over all sections.</param>
 /// <param name="Numbers">Marked work of all sections as one population.</param>
-public sealed record CombinedColumn(string Title, decimal? Points, int In, int Held, ScoreNumbers Numbers);
+public sealed record CombinedColumn(string Title, decimal? Points, bool Differ, int In, int Held, ScoreNumbers Numbers);
 
 /// <summary>A student's piece for an assignment of a combined roster.</summary>
-public sealed record CombinedCell(int Column, WorkId Work, WorkState State, HeldBy HeldBy, decimal? Score, bool Draft, decimal? Counts);
+/// <param name="Level">Its mark by name, where it is marked on a scale.</param>
+public sealed record CombinedCell(int Column, WorkId Work, WorkState State, HeldBy HeldBy, decimal? Score, string? Level, bool Draft, decimal? Counts);
 
 /// <summary>A student of a combined roster.</summary>
 /// <param name="Section">Index of the section.</param>
@@ -98,19 +101,19 @@ public sealed class CombinedRosters(Premises premises, Returns returns)
         });
         var desks = sections.Select(s => returns.See(who, s.Section.Class)).ToList();
         // The same assignment has the same title in each section.
-        var titles = desks.SelectMany(d => d.Assignments.Where(a => a.Published)).GroupBy(a => SafeName.Key(a.Title)).Select(g => (Key: g.Key, g.First().Title, g.First().Points, In: g.Count())).ToList();
+        var titles = desks.SelectMany(d => d.Assignments.Where(a => a.Published)).GroupBy(a => SafeName.Key(a.Title)).Select(g => (Key: g.Key, g.First().Title, Marked: OneTitle.Of([.. g.Select(a => (a.Points, (MarkScheme?)null))]), In: g.Count())).ToList();
         var columnOf = titles.Select((t, i) => (t.Key, i)).ToDictionary(x => x.Key, x => x.i, StringComparer.Ordinal);
         var students = sections.SelectMany((s, n) =>
         {
             var assignment = desks[n].Assignments.ToDictionary(a => a.Id, a => SafeName.Key(a.Title));
             var cells = desks[n].Students.ToDictionary(r => r.Student, r => r.Cells);
             return s.Students.Select(m => new CombinedStudent(m.PersonId, m.Name.Sort, m.Grade, m.StudentNumber, n, s.Folders.Contains(m.PersonId),
-                [.. cells.GetValueOrDefault(m.PersonId, []).Where(x => columnOf.ContainsKey(assignment[x.Assignment])).Select(x => new CombinedCell(columnOf[assignment[x.Assignment]], x.Id, x.State, x.HeldBy, x.Score, x.Draft, x.Counts))]));
+                [.. cells.GetValueOrDefault(m.PersonId, []).Where(x => columnOf.ContainsKey(assignment[x.Assignment])).Select(x => new CombinedCell(columnOf[assignment[x.Assignment]], x.Id, x.State, x.HeldBy, x.Score, x.Level, x.Draft, x.Counts))]));
         }).ToList();
         var byColumn = students.SelectMany(s => s.Cells).ToLookup(x => x.Column);
         return new(row.Id, row.Name, row.YearId, row.Version,
             [.. sections.Select((s, i) => new SectionView(s.Class.Id, s.Class.Name, s.Section.Letter, s.Section.Colour, s.Class.State, s.Students.Count, desks[i].Held))],
-            [.. titles.Select((t, i) => new CombinedColumn(t.Title, t.Points, t.In, byColumn[i].Count(x => x.HeldBy == HeldBy.Teacher), ScoreNumbers.Of([.. byColumn[i].Where(x => x.Counts is not null).Select(x => (double)x.Counts!.Value)])))], students);
+            [.. titles.Select((t, i) => new CombinedColumn(t.Title, t.Marked.Points, t.Marked.Differ, t.In, byColumn[i].Count(x => x.HeldBy == HeldBy.Teacher), t.Marked.Numbers(byColumn[i].Select(x => x.Counts).OfType<decimal>())))], students);
     }
 
     /// <summary>Says what returning everything held would do, over all sections. Writes nothing.</summary>

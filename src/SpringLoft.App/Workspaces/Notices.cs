@@ -12,7 +12,8 @@ namespace SpringLoft.App.Workspaces;
 /// <param name="PostAt">By the school's clock: when it is posted by itself; null for at once.</param>
 /// <param name="PinnedUntil">The last day on which it stands above the others.</param>
 /// <param name="Asks">To be acknowledged; null where it asks nothing.</param>
-public sealed record NewNotice(string? Text, IReadOnlyList<ClassId>? Classes, GroupId? Group, bool School, LocalDateTime? PostAt, LocalDate? PinnedUntil, Asks? Asks = null);
+/// <param name="Files">In that order; null leaves them as they are.</param>
+public sealed record NewNotice(string? Text, IReadOnlyList<ClassId>? Classes, GroupId? Group, bool School, LocalDateTime? PostAt, LocalDate? PinnedUntil, Asks? Asks = null, IReadOnlyList<ToTell>? Files = null);
 
 /// <summary>Whom a notice reaches in a class.</summary>
 public sealed record NoticeReach(ClassId Class, string Name, ClassState State, int Students);
@@ -34,7 +35,7 @@ public sealed record NoticePlace(ClassId Class, string Name, string? Group);
 /// <param name="For">How many students it is for; null for one to the school.</param>
 /// <param name="Seen">How many of them have had it in view.</param>
 public sealed record NoticeLine(
-    long Id, string Text, string Author, bool School, NoticeState State, LocalDateTime? PostAt, Instant? PostedAt, Instant? ChangedAt, LocalDate? PinnedUntil, IReadOnlyList<NoticePlace> Places, int Elsewhere, int? For, int Seen, bool May, int Version, Asks? Asks);
+    long Id, string Text, string Author, bool School, NoticeState State, LocalDateTime? PostAt, Instant? PostedAt, Instant? ChangedAt, LocalDate? PinnedUntil, IReadOnlyList<NoticePlace> Places, int Elsewhere, int? For, int Seen, bool May, int Version, Asks? Asks, IReadOnlyList<NoticeFile> Files);
 
 /// <summary>A class in which somebody may post.</summary>
 public sealed record NoticeClass(ClassId Id, string Name, string Mark, ClassState State, int Students, IReadOnlyList<GroupName> Groups);
@@ -65,8 +66,9 @@ public sealed class Notices(Premises premises)
         var rows = NoticeStore.OfClasses(c, classes.Select(k => k.Id), school: true, MostListed);
         var places = NoticeStore.Places(c, rows.Select(n => n.Id));
         var asks = AskingStore.OfNotices(c, rows.Select(n => n.Id));
+        var files = NoticeFileStore.Of(c, rows.Select(n => n.Id));
         var mine = classes.Select(k => k.Id).ToHashSet();
-        return new NoticesView([.. rows.Select(n => Line(c, n, places[n.Id].ToLookup(p => mine.Contains(p.ClassId)), asks, school))],
+        return new NoticesView([.. rows.Select(n => Line(c, n, places[n.Id].ToLookup(p => mine.Contains(p.ClassId)), asks, NoticeFile.Of(files[n.Id]), school))],
             [.. classes.Select(k => new NoticeClass(k.Id, k.Name, k.Mark, k.State, Students(c, k.Id, null).Count, [.. GroupStore.OfClass(c, k.Id).Select(g => new GroupName(g.Id, g.Name))]))], school);
     });
 
@@ -96,6 +98,7 @@ public sealed class Notices(Premises premises)
             var places = n.School ? [] : Classes(c, by, n);
             var at = Moment(n);
             var id = NoticeStore.Add(c, new NoticeRow { AuthorId = by.Id, Text = text, ForSchool = n.School, MadeAt = now, PostAt = at, PostedAt = at is null ? now : null, PinnedUntil = n.PinnedUntil }, places.Select(k => (k.Id, n.Group)));
+            NoticeFileStore.Set(c, id, NoticeFiles.Rows(c, by, null, n.Files ?? []));
             acknowledgements.AskNotice(c, by, id, n.Asks, n.School);
             Note(c, by, now, at is null ? "posted notice" : "set notice", id, places.Select(k => k.Id), text);
             return id;
@@ -114,6 +117,7 @@ public sealed class Notices(Premises premises)
             if (row.PostedAt is not null && n.PostAt is not null) throw new RefusedException("notice-posted", "The notice is posted already.", "Leave its moment empty, or withdraw it and write another.", "postAt");
             var at = Moment(n);
             if (!NoticeStore.Save(c, row with { Text = text, PinnedUntil = n.PinnedUntil, PostAt = at, ChangedAt = row.PostedAt is not null && text != row.Text ? now : row.ChangedAt, Version = version })) throw Refusals.ChangedMeanwhile("notice");
+            if (n.Files is { } files) NoticeFileStore.Set(c, id, NoticeFiles.Rows(c, by, id, files));
             // A moment that is taken away means now.
             if (row.PostedAt is null && at is null) NoticeStore.Post(c, id, now);
             acknowledgements.AskNotice(c, by, id, n.Asks, row.ForSchool);
@@ -161,12 +165,12 @@ public sealed class Notices(Premises premises)
     internal static IEnumerable<NoticeRow> OfClass(IDbConnection c, ClassAndPlace at, LocalDate today) =>
         NoticeStore.OfClass(c, at.Class.Id).Where(n => NoticeSight.Sees(n.Fact, at.Standing, at.Groups, Assignments.InSight.IsOpen(at))).OrderByDescending(n => NoticeSight.IsPinned(n.Fact, today));
 
-    private NoticeLine Line(IDbConnection c, NoticeRow n, ILookup<bool, NoticePlaceRow> places, IReadOnlyDictionary<long, (AskedOf Of, LocalDate? Until)> asks, bool school)
+    private NoticeLine Line(IDbConnection c, NoticeRow n, ILookup<bool, NoticePlaceRow> places, IReadOnlyDictionary<long, (AskedOf Of, LocalDate? Until)> asks, IReadOnlyList<NoticeFile> files, bool school)
     {
         var (of, seen) = n.ForSchool ? (0, NoticeStore.SeenBy(c, n.Id)) : NoticeStore.Reach(c, n.Id);
         return new(n.Id, n.Text, n.Author, n.ForSchool, n.WithdrawnAt is not null ? NoticeState.Withdrawn : n.PostedAt is null ? NoticeState.Waits : NoticeState.Posted, n.PostAt is { } at ? premises.Clock.LocalOf(at) : null,
             n.PostedAt, n.ChangedAt, n.PinnedUntil, [.. places[true].Select(p => new NoticePlace(p.ClassId, p.ClassName, p.GroupName))], places[false].Count(), n.ForSchool ? null : of, seen, n.ForSchool ? school : !places[false].Any(), n.Version,
-            asks.TryGetValue(n.Id, out var a) ? new(a.Of, a.Until) : null);
+            asks.TryGetValue(n.Id, out var a) ? new(a.Of, a.Until) : null, files);
     }
 
     // Whoever may post in all of its classes may change it, whoever wrote it.

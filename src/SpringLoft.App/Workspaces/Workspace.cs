@@ -56,14 +56,20 @@ public sealed class Workspace(Premises premises)
         var open = InSight.IsOpen(at);
         var placed = AssignmentStore.Filings(c, id);
         var given = AssignmentStore.GivenTo(c, id);
+        var byName = AssignmentStore.GivenRows(c, id);
+        var toGroups = AssignmentStore.GivenGroups(c, id);
+        var inGroups = GroupStore.Members(c, id);
         var attached = AttachedStore.OfClass(c, id);
         var own = staff ? null : OwnWork.Of(c, id, who, premises.Clock.Zone);
         var assignments = InSight.Of(c, at, who, access, placed, given, a => own?.View(a) is not null)
             .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.Scheme, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null, [.. placed[a.Id].Where(visible.Contains)],
-                staff ? [.. given[a.Id]] : [], a.Version, own?.View(a.Id), [.. attached[a.Id].Select(t => AttachedView.Of(t, staff))])).ToList();
+                staff ? [.. byName[a.Id].Where(x => !x.ByGroup).Select(x => x.Person)] : [], [.. toGroups[a.Id].Where(g => staff || at.Groups.Contains(g.Id)).Select(g => new GroupName(g.Id, g.Name))],
+                staff && a.PublishedAt is not null ? GivenGroups.JoinedSince(toGroups[a.Id].Select(g => g.Id), [.. given[a.Id]], inGroups) : [], a.Version, own?.View(a.Id), [.. attached[a.Id].Select(t => AttachedView.Of(t, staff))])).ToList();
         var groupNames = GroupStore.OfClass(c, id).ToDictionary(g => g.Id, g => g.Name);
-        var notices = Notices.OfClass(c, at, premises.Clock.Today).Select(n => new NoticeView(n.Id, n.Text, n.Author, n.PostedAt, n.PostAt is { } p ? premises.Clock.LocalOf(p) : null, n.ChangedAt,
-            NoticeSight.IsPinned(n.Fact, premises.Clock.Today), n.GroupId is { } g ? groupNames.GetValueOrDefault(g) : null)
+        var told = Notices.OfClass(c, at, premises.Clock.Today).ToList();
+        var withThem = NoticeFileStore.Of(c, told.Select(n => n.Id));
+        var notices = told.Select(n => new NoticeView(n.Id, n.Text, n.Author, n.PostedAt, n.PostAt is { } p ? premises.Clock.LocalOf(p) : null, n.ChangedAt,
+            NoticeSight.IsPinned(n.Fact, premises.Clock.Today), n.GroupId is { } g ? groupNames.GetValueOrDefault(g) : null, NoticeFile.Of(withThem[n.Id]))
         { Asked = asked.FirstOrDefault(a => a.Asking.NoticeId == n.Id).Own }).ToList();
         var uses = staff || open ? ResourceStore.OfClass(c, id).Where(r => staff || ResourceFit.StudentsSee(r.ForWhom)).Select(r => new UsedThing(r.Id, r.Title, r.Url, r.FileName, r.ForWhom)).ToList() : [];
         return new WorkspaceView(Head(c, at), seen, items, assignments, notices, RunStore.TakeHome(c, id, who) is not null, staff || open ? at.Class.Welcome : "", uses,

@@ -71,17 +71,19 @@ public enum DueState { InTime, Late, Closed }
 /// <param name="Scheme">How it is marked, where that is not in plain points.</param>
 /// <param name="LateDays">Days after the day it is due on which late work is taken; 0 for none, null without an end.</param>
 /// <param name="PublishAt">When it is published by itself, by the school's clock; of a draft.</param>
-/// <param name="GivenTo">Students it is given to; empty for all. Staff only.</param>
+/// <param name="GivenTo">Students it is given to by name; with no groups either, to all. Staff only.</param>
+/// <param name="Groups">Groups it is given to; for a student, those of them that are theirs.</param>
+/// <param name="JoinedSince">Who joined one of these groups since it was published, and does not have it. Staff only.</param>
 /// <param name="Own">The asker's own work, for a student.</param>
 /// <param name="Things">What is attached to it.</param>
 public sealed record AssignmentView(
     AssignmentId Id, string Title, string Instructions, decimal? Points, MarkScheme? Scheme, LocalDate? DueOn, LocalTime? DueTime, int? LateDays, DueState DueState, bool Published, LocalDateTime? PublishAt, IReadOnlyList<FolderId> Folders,
-    IReadOnlyList<PersonId> GivenTo, int Version, OwnWorkView? Own, IReadOnlyList<AttachedView> Things);
+    IReadOnlyList<PersonId> GivenTo, IReadOnlyList<GroupName> Groups, IReadOnlyList<PersonId> JoinedSince, int Version, OwnWorkView? Own, IReadOnlyList<AttachedView> Things);
 
 /// <summary>A notice.</summary>
 /// <param name="PostedAt">Null while it waits for its moment, which only staff see.</param>
 /// <param name="Group">The group that it is for; null for all of the class.</param>
-public sealed record NoticeView(long Id, string Text, string Author, Instant? PostedAt, LocalDateTime? PostAt, Instant? ChangedAt, bool Pinned, string? Group)
+public sealed record NoticeView(long Id, string Text, string Author, Instant? PostedAt, LocalDateTime? PostAt, Instant? ChangedAt, bool Pinned, string? Group, IReadOnlyList<NoticeFile> Files)
 {
     /// <summary>For a student: what it asks of them.</summary>
     public OwnAsking? Asked { get; init; }

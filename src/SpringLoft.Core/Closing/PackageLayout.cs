@@ -20,8 +20,9 @@ public sealed record LayWork(string Assignment, PersonId Student, string Student
     public IReadOnlyList<LayFile> Earlier { get; init; } = [];
 }
 
-/// <summary>A file that is attached to an assignment.</summary>
-public sealed record LayAttached(string Assignment, LayFile File);
+/// <summary>A file that belongs to something else that is not a folder: to an assignment, to a notice.</summary>
+/// <param name="To">What that is called.</param>
+public sealed record LayAttached(string To, LayFile File);
 
 /// <summary>A file and where it goes in a package; forward slashes, safe on any computer, no two alike but for case.</summary>
 public sealed record LaidFile(string Path, LayFile File);
@@ -38,12 +39,15 @@ public static class PackageLayout
     /// <summary>The top folder for what is attached to assignments.</summary>
     public const string AttachedTop = "assignments";
 
+    /// <summary>The top folder for files with notices.</summary>
+    public const string NoticesTop = "notices";
+
     /// <summary>
     /// Items under <c>folders/</c> at the place they are filed, in each place if in several; work under
     /// <c>work/assignment/student/</c>, and what was handed in earlier and replaced since under <c>earlier/assignment/student/</c>;
-    /// what is attached to assignments under <c>assignments/assignment/</c>.
+    /// what is attached to assignments under <c>assignments/assignment/</c>, files with notices under <c>notices/notice/</c>.
     /// </summary>
-    public static IReadOnlyList<LaidFile> Archive(IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work, IEnumerable<LayAttached>? attached = null)
+    public static IReadOnlyList<LaidFile> Archive(IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work, IEnumerable<LayAttached>? attached = null, IEnumerable<LayAttached>? notices = null)
     {
         var names = new Siblings();
         var paths = FolderPaths(folders, names);
@@ -57,12 +61,18 @@ public static class PackageLayout
         var pieces = work.ToList();
         LayWorkInto("work", pieces, names, laid, byStudent: true);
         LayWorkInto(EarlierTop, Earlier(pieces), names, laid, byStudent: true);
-        foreach (var of in (attached ?? []).GroupBy(a => a.Assignment, StringComparer.Ordinal))
-        {
-            var place = names.Place(AttachedTop, of.Key, isFile: false);
-            laid.AddRange(of.Select(a => new LaidFile(names.Place(place, a.File.Name, isFile: true), a.File)));
-        }
+        Into(AttachedTop, attached ?? []);
+        Into(NoticesTop, notices ?? []);
         return laid;
+
+        void Into(string top, IEnumerable<LayAttached> files)
+        {
+            foreach (var of in files.GroupBy(a => a.To, StringComparer.Ordinal))
+            {
+                var place = names.Place(top, of.Key, isFile: false);
+                laid.AddRange(of.Select(a => new LaidFile(names.Place(place, a.File.Name, isFile: true), a.File)));
+            }
+        }
     }
 
     /// <summary>Where folders go, as <see cref="Archive"/> lays them out: under <c>folders/</c>.</summary>

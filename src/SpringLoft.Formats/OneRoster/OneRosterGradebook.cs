@@ -1,5 +1,7 @@
 using System.Globalization;
 using System.IO.Compression;
+using System.Security.Cryptography;
+using System.Text;
 using NodaTime;
 using NodaTime.Text;
 using SpringLoft.Core;
@@ -9,14 +11,16 @@ using SpringLoft.Formats.Csv;
 namespace SpringLoft.Formats.OneRoster;
 
 /// <summary>An assignment with a score.</summary>
-public sealed record GradebookItem(string SourcedId, string Title, string Instructions, LocalDate? Assigned, LocalDate? Due, string ClassSourcedId, decimal Points);
+/// <param name="Scheme">How it is marked; null for plain points. Criteria are no scale, and are left out.</param>
+public sealed record GradebookItem(string SourcedId, string Title, string Instructions, LocalDate? Assigned, LocalDate? Due, string ClassSourcedId, decimal Points, MarkScheme? Scheme = null);
 
 /// <summary>A mark that was returned.</summary>
 public sealed record GradebookResult(string ItemSourcedId, string StudentSourcedId, decimal Score, LocalDate? On);
 
 /// <summary>
 /// The gradebook files of OneRoster 1.2 (1EdTech, "OneRoster CSV Binding"): categories.csv, lineItems.csv, results.csv and
-/// scoreScales.csv with a manifest. File and column names are written here from memory of that document.
+/// scoreScales.csv with a manifest. File and column names are written here from memory of that document, and so is the form of a
+/// scale's values: pairs of what is shown and what it stands for, <c>{A:20},{B:15}</c>.
 /// </summary>
 public static class OneRosterGradebook
 {
@@ -42,13 +46,23 @@ public static class OneRosterGradebook
         Add("manifest.csv", CsvTable.Write(["propertyName", "value"], [["manifest.version", "1.0"], ["oneroster.version", "1.2"],
             ["file.categories", "bulk"], ["file.lineItems", "bulk"], ["file.results", "bulk"], ["file.scoreScales", "bulk"], ["source.systemName", "Spring Loft"]]));
         Add("categories.csv", CsvTable.Write(["sourcedId", "status", "dateLastModified", "title", "weight"], [[Work, null, null, "Work", null]]));
-        Add("lineItems.csv", CsvTable.Write(Items, items.Select(i => (IReadOnlyList<string?>)
-            [i.SourcedId, null, null, i.Title, i.Instructions, Day(i.Assigned), Day(i.Due), i.ClassSourcedId, Work, null, "0", Figure(i.Points), null, null])));
-        Add("results.csv", CsvTable.Write(Results, results.Select(r => (IReadOnlyList<string?>)
-            [$"{r.ItemSourcedId}-{r.StudentSourcedId}", null, null, r.ItemSourcedId, r.StudentSourcedId, "fully graded", Figure(r.Score), Day(r.On), null, null, null])));
-        // Points are no scale of steps.
-        Add("scoreScales.csv", CsvTable.Write(["sourcedId", "status", "dateLastModified", "title", "type", "orgSourcedId", "courseSourcedId", "classSourcedId", "scoreScaleValue"], []));
+        var all = items.ToList();
+        // Points and criteria are no scale of steps.
+        var scales = all.Where(i => i.Scheme is { ByCriteria: false }).ToDictionary(i => i.SourcedId, i => (Id: ScaleId(i.Scheme!), Scheme: i.Scheme!));
+        Add("lineItems.csv", CsvTable.Write(Items, all.Select(i => (IReadOnlyList<string?>)
+            [i.SourcedId, null, null, i.Title, i.Instructions, Day(i.Assigned), Day(i.Due), i.ClassSourcedId, Work, null, "0", Figure(i.Points), null, scales.GetValueOrDefault(i.SourcedId).Id])));
+        Add("results.csv", CsvTable.Write(Results, results.Select(r => (r, Scale: scales.GetValueOrDefault(r.ItemSourcedId))).Select(x => (IReadOnlyList<string?>)
+            [$"{x.r.ItemSourcedId}-{x.r.StudentSourcedId}", null, null, x.r.ItemSourcedId, x.r.StudentSourcedId, "fully graded", Figure(x.r.Score), Day(x.r.On), null, x.Scale.Scheme?.NameOf(x.r.Score), x.Scale.Id])));
+        Add("scoreScales.csv", CsvTable.Write(["sourcedId", "status", "dateLastModified", "title", "type", "orgSourcedId", "courseSourcedId", "classSourcedId", "scoreScaleValue"],
+            scales.Values.DistinctBy(x => x.Id).OrderBy(x => x.Id, StringComparer.Ordinal).Select(x => (IReadOnlyList<string?>)
+                [x.Id, null, null, x.Scheme.Scale ?? string.Join(" / ", x.Scheme.Levels.Select(l => l.Name)), "levels", null, null, null, string.Join(',', x.Scheme.Levels.Select(l => $"{{{Plain(l.Name)}:{Figure(l.Points)}}}"))])));
     }
+
+    // By what it says, so that one scale is one row, whatever number of assignments are marked on it, and the same in each bundle.
+    private static string ScaleId(MarkScheme scheme) => $"scale-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(scheme.Write())))[..16]}";
+
+    // What holds the pairs apart does not stand within them; the level's own name stands with each result.
+    private static string Plain(string name) => string.Concat(name.Select(ch => ch is '{' or '}' or ':' or ',' ? ' ' : ch)).Trim();
 
     /// <summary>Reads lineItems.csv and results.csv: a row for each student and class, a column for each title.</summary>
     /// <param name="from">A zip, seekable.</param>
@@ -68,9 +82,9 @@ public static class OneRosterGradebook
             var placeOf = new Dictionary<string, int>(StringComparer.OrdinalIgnoreCase);
             var again = new Dictionary<(string Student, string Class, int Column), int>();
             var rows = new Dictionary<(string Student, string Class, int Again), (int Line, Dictionary<int, string> Cells)>();
-            foreach (var r in Rows(zip, "results.csv", ["lineItemSourcedId", "studentSourcedId", "score"]).Where(r => !Gone(r)))
+            foreach (var r in Rows(zip, "results.csv", ["lineItemSourcedId", "studentSourcedId"]).Where(r => !Gone(r)))
             {
-                if (r["studentSourcedId"] is not { } student || r["lineItemSourcedId"] is not { } of || r["score"] is not { } score) continue;
+                if (r["studentSourcedId"] is not { } student || r["lineItemSourcedId"] is not { } of || (r["score"] ?? r["textScore"]) is not { } score) continue;
                 var item = items.GetValueOrDefault(of);
                 var head = item is null ? of : item["resultValueMax"] is { } points ? $"{item["title"]} ({points})" : item["title"] ?? of;
                 if (!placeOf.TryGetValue(head, out var at))

@@ -24,6 +24,8 @@ internal static class NoticeEndpoints
             notices.Withdraw(who, noticeId, version);
             return TypedResults.NoContent();
         }).WithName("withdrawNotice").Needs(Act.SeeOwnClasses);
+        n.MapPost("/files", (string? name, Caller who, NoticeFiles files, HttpRequest request, CancellationToken stop) => files.Upload(who, name, request.Body, stop)).WithName("uploadForNotice").TakesFile().Needs(Act.SeeOwnClasses);
+        n.MapGet("/{noticeId:long}/files/{fileId:long}", (long noticeId, long fileId, Caller who, NoticeFiles files) => Uploads.Send(files.Open(who, noticeId, fileId))).WithName("noticeFile").SendsFile().Needs(Act.SeeOwnClasses);
         n.MapGet("/{noticeId:long}/readers", (long noticeId, Caller who, Notices notices) => notices.Readers(who, noticeId)).WithName("noticeReaders").Needs(Act.SeeOwnClasses);
     }
 }

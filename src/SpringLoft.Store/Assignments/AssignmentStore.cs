@@ -53,7 +53,7 @@ public sealed record DueRow
     public int Students { get; init; }
 }
 
-/// <summary>Owns assignment, assignment_filing and assignment_given.</summary>
+/// <summary>Owns assignment, assignment_filing, assignment_given and assignment_group.</summary>
 public static class AssignmentStore
 {
     private const string Columns = "id, title, instructions, points, scheme_json, due_on, due_time, late_days, published_at, publish_at, made_at, version, bank_id, bank_version, together";
@@ -74,10 +74,34 @@ public static class AssignmentStore
         "SELECT f.assignment_id, f.folder_id FROM assignment_filing f JOIN assignment a ON a.id = f.assignment_id JOIN folder d ON d.id = f.folder_id WHERE a.class_id = @id AND d.binned_at IS NULL", new { id })
         .ToLookup(x => new AssignmentId(x.Item1), x => new FolderId(x.Item2));
 
-    /// <summary>Whom assignments are given to, where not to all.</summary>
+    // Who is in a group that a draft is given to, and on the roster.
+    private const string InItsGroups =
+        """
+        SELECT x.assignment_id, m.person_id FROM assignment_group x JOIN class_group g ON g.id = x.group_id AND g.binned_at IS NULL
+        JOIN group_member i ON i.group_id = g.id JOIN member m ON m.class_id = g.class_id AND m.person_id = i.person_id AND m.role = 'Student' AND m.left_at IS NULL
+        """;
+
+    /// <summary>Stands for nobody: among those whom a draft is given to whose groups have no member. No row means everybody, and it is not that.</summary>
+    public static readonly PersonId Nobody = new(0);
+
+    /// <summary>Whom assignments are given to, where not to all: by name, and the members of its groups, of a draft as they are now.</summary>
     public static ILookup<AssignmentId, PersonId> GivenTo(IDbConnection c, ClassId id) => c.Query<(long, long)>(
-        "SELECT g.assignment_id, g.person_id FROM assignment_given g JOIN assignment a ON a.id = g.assignment_id WHERE a.class_id = @id", new { id })
-        .ToLookup(x => new AssignmentId(x.Item1), x => new PersonId(x.Item2));
+        $"""
+        SELECT g.assignment_id, g.person_id FROM assignment_given g JOIN assignment a ON a.id = g.assignment_id WHERE a.class_id = @id
+        UNION SELECT y.assignment_id, y.person_id FROM ({InItsGroups}) y JOIN assignment a ON a.id = y.assignment_id WHERE a.class_id = @id AND a.published_at IS NULL
+        UNION SELECT x.assignment_id, @nobody FROM assignment_group x JOIN assignment a ON a.id = x.assignment_id WHERE a.class_id = @id
+          AND NOT EXISTS (SELECT 1 FROM assignment_given g WHERE g.assignment_id = a.id) AND (a.published_at IS NOT NULL OR NOT EXISTS (SELECT 1 FROM ({InItsGroups}) y WHERE y.assignment_id = a.id))
+        """, new { id, nobody = Nobody }).ToLookup(x => new AssignmentId(x.Item1), x => new PersonId(x.Item2));
+
+    /// <summary>Groups that assignments of a class are given to, in the order of the groups; those that were taken away too: there is nobody in them.</summary>
+    public static ILookup<AssignmentId, (GroupId Id, string Name)> GivenGroups(IDbConnection c, ClassId id) => c.Query<(long, long, string)>(
+        "SELECT x.assignment_id, x.group_id, g.name FROM assignment_group x JOIN class_group g ON g.id = x.group_id WHERE g.class_id = @id ORDER BY g.position, g.id", new { id })
+        .ToLookup(x => new AssignmentId(x.Item1), x => (new GroupId(x.Item2), x.Item3));
+
+    /// <summary>Those whom assignments of a class are given to by name, and those who have it because of a group.</summary>
+    public static ILookup<AssignmentId, (PersonId Person, bool ByGroup)> GivenRows(IDbConnection c, ClassId id) => c.Query<(long, long, bool)>(
+        "SELECT g.assignment_id, g.person_id, g.by_group FROM assignment_given g JOIN assignment a ON a.id = g.assignment_id WHERE a.class_id = @id", new { id })
+        .ToLookup(x => new AssignmentId(x.Item1), x => (new PersonId(x.Item2), x.Item3));
 
     /// <summary>Adds an assignment as a draft.</summary>
     public static AssignmentId Add(IDbConnection c, ClassId id, AssignmentRow a, IEnumerable<FolderId> folders, IEnumerable<PersonId> givenTo, AssignmentId? rolledFrom = null)
@@ -117,11 +141,17 @@ public static class AssignmentStore
         WHERE id = @Id AND version = @Version
         """, new { a.Id, a.Version, a.Title, key = SafeName.Key(a.Title), a.Instructions, a.Points, a.SchemeJson, a.DueOn, a.DueTime, a.LateDays, a.BankId, a.BankVersion }) == 1;
 
-    /// <summary>Gives an assignment to these and no others; to everybody where there are none.</summary>
-    public static void GiveTo(IDbConnection c, AssignmentId id, IEnumerable<PersonId> people)
+    /// <summary>Gives an assignment to these and no others; to everybody where there are none, and no groups.</summary>
+    /// <param name="people">By name.</param>
+    /// <param name="groups">The groups it is given to.</param>
+    /// <param name="because">Who has it because of one of them; nobody while it is a draft.</param>
+    public static void GiveTo(IDbConnection c, AssignmentId id, IEnumerable<PersonId> people, IEnumerable<GroupId> groups, IEnumerable<PersonId> because)
     {
         c.Execute("DELETE FROM assignment_given WHERE assignment_id = @id", new { id });
+        c.Execute("DELETE FROM assignment_group WHERE assignment_id = @id", new { id });
         foreach (var person in people.Distinct()) c.Execute("INSERT INTO assignment_given(assignment_id, person_id) VALUES(@id, @person)", new { id, person });
+        foreach (var person in because.Distinct()) c.Execute("INSERT INTO assignment_given(assignment_id, person_id, by_group) VALUES(@id, @person, 1) ON CONFLICT DO NOTHING", new { id, person });
+        foreach (var g in groups.Distinct()) c.Execute("INSERT INTO assignment_group(assignment_id, group_id) VALUES(@id, @g)", new { id, g });
     }
 
     /// <summary>Files an assignment in these folders and no other.</summary>
@@ -161,20 +191,35 @@ public static class AssignmentStore
         "SELECT a.class_id, a.id FROM assignment a JOIN class k ON k.id = a.class_id WHERE a.together = @together AND a.binned_at IS NULL AND k.binned_at IS NULL ORDER BY k.name_key", new { together })
         .Select(x => (new ClassId(x.Item1), Find(c, new ClassId(x.Item1), new AssignmentId(x.Item2))!))];
 
-    /// <summary>Publishes at the version that was seen; false if changed meanwhile.</summary>
-    public static bool Publish(IDbConnection c, AssignmentId id, int version, Instant at) => c.Execute(
-        "UPDATE assignment SET published_at = @at, publish_at = NULL, version = version + 1 WHERE id = @id AND version = @version", new { id, version, at }) == 1;
+    /// <summary>Publishes at the version that was seen, to its groups as they are now; false if changed meanwhile, or given to nobody.</summary>
+    public static bool Publish(IDbConnection c, AssignmentId id, int version, Instant at)
+    {
+        if (c.Execute($"UPDATE assignment SET published_at = @at, publish_at = NULL, version = version + 1 WHERE id = @id AND version = @version AND {HasSomebody}", new { id, version, at }) != 1) return false;
+        c.Execute($"INSERT INTO assignment_given(assignment_id, person_id, by_group) SELECT assignment_id, person_id, 1 FROM ({InItsGroups}) WHERE assignment_id = @id ON CONFLICT DO NOTHING", new { id });
+        return true;
+    }
+
+    // To everybody, to somebody by name, or to a group that somebody is in.
+    private const string HasSomebody =
+        $"""
+        (NOT EXISTS (SELECT 1 FROM assignment_group x WHERE x.assignment_id = assignment.id) OR EXISTS (SELECT 1 FROM assignment_given g WHERE g.assignment_id = assignment.id)
+          OR EXISTS (SELECT 1 FROM ({InItsGroups}) y WHERE y.assignment_id = assignment.id))
+        """;
 
     /// <summary>Makes a published assignment a draft again, at the version that was seen; false if changed meanwhile.</summary>
-    public static bool Withdraw(IDbConnection c, AssignmentId id, int version) => c.Execute(
-        "UPDATE assignment SET published_at = NULL, version = version + 1 WHERE id = @id AND version = @version", new { id, version }) == 1;
+    public static bool Withdraw(IDbConnection c, AssignmentId id, int version)
+    {
+        if (c.Execute("UPDATE assignment SET published_at = NULL, version = version + 1 WHERE id = @id AND version = @version", new { id, version }) != 1) return false;
+        c.Execute("DELETE FROM assignment_given WHERE assignment_id = @id AND by_group = 1", new { id });
+        return true;
+    }
 
     /// <summary>Sets the moment at which a draft is published by the clock; null for by hand.</summary>
     public static void PublishAt(IDbConnection c, AssignmentId id, Instant? at) => c.Execute("UPDATE assignment SET publish_at = @at WHERE id = @id AND published_at IS NULL", new { id, at });
 
-    /// <summary>Drafts whose moment has come, of classes that are not archived, the oldest moment first.</summary>
+    /// <summary>Drafts whose moment has come and that are given to somebody, of classes that are not archived, the oldest moment first.</summary>
     public static IReadOnlyList<(ClassId Class, AssignmentRow Draft)> Ripe(IDbConnection c, Instant now) => [.. c.Query<(long, long)>(
-        "SELECT a.class_id, a.id FROM assignment a JOIN class k ON k.id = a.class_id WHERE a.publish_at <= @now AND a.published_at IS NULL AND a.binned_at IS NULL AND k.state <> 'Archived' ORDER BY a.publish_at, a.id", new { now })
+        $"SELECT class_id, assignment.id FROM assignment JOIN class k ON k.id = class_id WHERE publish_at <= @now AND published_at IS NULL AND assignment.binned_at IS NULL AND k.state <> 'Archived' AND {HasSomebody} ORDER BY publish_at, assignment.id", new { now })
         .Select(x => (new ClassId(x.Item1), Find(c, new ClassId(x.Item1), new AssignmentId(x.Item2))!))];
 
     /// <summary>Puts an assignment in the bin.</summary>

@@ -110,6 +110,8 @@ public static class ClosingStore
           SELECT b.size FROM assignment_thing t JOIN assignment a ON a.id = t.assignment_id LEFT JOIN item i ON i.id = t.item_id JOIN blob b ON b.sha256 = ifnull(i.sha256, t.sha256)
             WHERE a.class_id = @id AND a.binned_at IS NULL AND i.binned_at IS NULL
           UNION ALL
+          SELECT b.size FROM notice_file f JOIN notice_class x ON x.notice_id = f.notice_id JOIN blob b ON b.sha256 = f.sha256 WHERE x.class_id = @id
+          UNION ALL
           SELECT b.size FROM (SELECT DISTINCT t.work_id, f.sha256 FROM work_turn t JOIN work_turn_file f ON f.turn_id = t.id
               WHERE t.class_id = @id AND NOT EXISTS (SELECT 1 FROM work_file x WHERE x.work_id = t.work_id AND x.sha256 = f.sha256)) e
             JOIN blob b ON b.sha256 = e.sha256 JOIN work w ON w.id = e.work_id JOIN assignment a ON a.id = w.assignment_id WHERE a.binned_at IS NULL)

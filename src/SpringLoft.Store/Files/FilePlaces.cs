@@ -14,6 +14,7 @@ public static class FilePlaces
         UNION SELECT f.name, k.name, k.id FROM work_file f JOIN work w ON w.id = f.work_id JOIN class k ON k.id = w.class_id WHERE f.sha256 = @sha256
         UNION SELECT f.name, k.name, k.id FROM work_turn_file f JOIN work_turn t ON t.id = f.turn_id JOIN class k ON k.id = t.class_id WHERE f.sha256 = @sha256
         UNION SELECT t.name, k.name, k.id FROM assignment_thing t JOIN assignment a ON a.id = t.assignment_id JOIN class k ON k.id = a.class_id WHERE t.sha256 = @sha256
+        UNION SELECT f.name, ifnull(k.name, 'notices to the school'), k.id FROM notice_file f LEFT JOIN notice_class x ON x.notice_id = f.notice_id LEFT JOIN class k ON k.id = x.class_id WHERE f.sha256 = @sha256
         UNION SELECT p.name, k.name, k.id FROM package p JOIN class k ON k.id = p.class_id WHERE p.sha256 = @sha256
         UNION SELECT t.name, 'take-homes', NULL FROM take_home t WHERE t.sha256 = @sha256
         UNION SELECT r.title, 'sites and materials', NULL FROM resource r WHERE r.sha256 = @sha256

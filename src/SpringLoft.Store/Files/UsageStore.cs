@@ -15,6 +15,7 @@ public static class UsageStore
         UNION ALL SELECT i.class_id, v.by_id, v.sha256 FROM item_version v JOIN item i ON i.id = v.item_id WHERE v.sha256 IS NOT NULL
         UNION ALL SELECT w.class_id, f.added_by, f.sha256 FROM work_file f JOIN work w ON w.id = f.work_id
         UNION ALL SELECT a.class_id, NULL, t.sha256 FROM assignment_thing t JOIN assignment a ON a.id = t.assignment_id WHERE t.sha256 IS NOT NULL AND t.item_id IS NULL
+        UNION ALL SELECT x.class_id, NULL, f.sha256 FROM notice_file f JOIN notice_class x ON x.notice_id = f.notice_id
         """;
 
     /// <summary>Bytes in a class.</summary>
@@ -24,6 +25,7 @@ public static class UsageStore
           + ifnull((SELECT sum(b.size) FROM item_version v JOIN item i ON i.id = v.item_id JOIN blob b ON b.sha256 = v.sha256 WHERE i.class_id = @id), 0)
           + ifnull((SELECT sum(b.size) FROM work_file f JOIN work w ON w.id = f.work_id JOIN blob b ON b.sha256 = f.sha256 WHERE w.class_id = @id), 0)
           + ifnull((SELECT sum(b.size) FROM assignment_thing t JOIN assignment a ON a.id = t.assignment_id JOIN blob b ON b.sha256 = t.sha256 WHERE a.class_id = @id AND t.item_id IS NULL), 0)
+          + ifnull((SELECT sum(b.size) FROM notice_file f JOIN notice_class x ON x.notice_id = f.notice_id JOIN blob b ON b.sha256 = f.sha256 WHERE x.class_id = @id), 0)
         """, new { id });
 
     /// <summary>Bytes that a person has put in, in all classes that are there.</summary>

@@ -16,7 +16,7 @@ public static class ClassRemoval
         ("page_doc", "item_id", "item"), ("page_update", "item_id", "item"), ("page_writer", "item_id", "item"),
         ("score_import_mark", "work_id", "work"), ("score_import_mark", "class_id", "class"),
         ("work_file", "work_id", "work"), ("work_comment", "work_id", "work"), ("work", "assignment_id", "assignment"), ("work", "class_id", "class"),
-        ("assignment_filing", "assignment_id", "assignment"), ("assignment_filing", "folder_id", "folder"), ("assignment_given", "assignment_id", "assignment"),
+        ("assignment_filing", "assignment_id", "assignment"), ("assignment_filing", "folder_id", "folder"), ("assignment_given", "assignment_id", "assignment"), ("assignment_group", "assignment_id", "assignment"), ("assignment_group", "group_id", "class_group"),
         ("assignment_thing", "assignment_id", "assignment"), ("assignment_thing", "item_id", "item"), ("assignment_upload", "class_id", "class"), ("assignment", "class_id", "class"),
         ("talk_message", "answers", "talk_message"), ("talk_message", "folder_id", "folder"), ("talk_message", "class_id", "class"), ("talk", "group_id", "class_group"), ("talk", "folder_id", "folder"), ("talk", "class_id", "class"),
         ("talk_reader", "class_id", "class"), ("talk_quiet", "class_id", "class"),

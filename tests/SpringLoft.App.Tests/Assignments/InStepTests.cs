@@ -94,6 +94,20 @@ public class InStepTests : SchoolTest
     }
 
     [Fact]
+    public async Task Taken_back_to_a_draft_it_is_one_in_all_where_nobody_handed_in()
+    {
+        var made = school.Assigning.Make(school.Lead, school.Class, Of("Pot", true, second, third)).Id;
+        await school.Work.AddFile(school.Outsider, third, In(third, "Pot")!.Id, "a.txt", TinySchool.Bytes("x"), default);
+        school.Work.HandIn(school.Outsider, third, In(third, "Pot")!.Id);
+
+        school.Publishing.Withdraw(school.Lead, school.Class, made, First("Pot").Version);
+
+        (First("Pot").PublishedAt, In(second, "Pot")!.PublishedAt).ShouldBe((null, null));
+        In(third, "Pot")!.PublishedAt.ShouldNotBeNull();
+        school.Workspace.See(school.Outsider, second).Assignments.ShouldNotContain(a => a.Title == "Pot");
+    }
+
+    [Fact]
     public void Only_into_classes_of_ones_own_to_everybody_there_and_a_co_teacher_of_one_changes_that_one_alone()
     {
         Refused(() => school.Assigning.Make(school.CoTeacher, school.Class, Of("Pot", true, second))).ShouldBe("not-found");

@@ -23,6 +23,11 @@ public class PackageLayoutTests
     public void What_is_in_no_folder_stands_apart() => Paths(PackageLayout.Archive([], [Item("scan.pdf")], [])).ShouldBe(["unfiled/scan.pdf"]);
 
     [Fact]
+    public void Files_with_notices_stand_by_their_notice() =>
+        Paths(PackageLayout.Archive([], [], [], [new("Pot", File("plan.pdf"))], [new("notice 7", File("plan.pdf")), new("notice 7", File("PLAN.pdf")), new("notice 9", File("plan.pdf"))]))
+            .ShouldBe(["assignments/Pot/plan.pdf", "notices/notice 7/plan.pdf", "notices/notice 7/PLAN (2).pdf", "notices/notice 9/plan.pdf"]);
+
+    [Fact]
     public void Work_stands_by_assignment_and_student_with_the_student_number() =>
         Paths(PackageLayout.Archive([], [], [new LayWork("Pinch pot", new(1), "Farquhar, Rúna", "1002", [File("pot.jpg")])])).ShouldBe(["work/Pinch pot/Farquhar, Rúna (1002)/pot.jpg"]);
 

@@ -115,6 +115,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["changeNotice"] = SignedIn,
         ["withdrawNotice"] = SignedIn,
         ["noticeReaders"] = SignedIn,
+        ["uploadForNotice"] = SignedIn,
+        ["noticeFile"] = SignedIn,
         ["combinedScores"] = Staff,
         ["readCombinedScores"] = Staff,
         ["takeScoresBack"] = Staff,

@@ -81,10 +81,16 @@ export function ColumnSlip({
         </strong>{" "}
         handed in, {a.held} held by you.
       </Typography>
+      {a.groups.length > 0 && (
+        <Typography>
+          For {a.groups.length === 1 ? "group" : "groups"} {a.groups.join(", ")}
+          {a.given === 0 && ": there is nobody in it, so it stays a draft"}.
+        </Typography>
+      )}
       {a.inStep.length > 0 && !shut && (
         <Typography variant="body2">
-          Kept in step with {a.inStep.join("; ")}: changed or published here, it is so there too, until
-          somebody hands in.
+          Kept in step with {a.inStep.join("; ")}: changed, published or taken back here, it is so there too,
+          until somebody hands in.
         </Typography>
       )}
       {workspace.data && !shut && (

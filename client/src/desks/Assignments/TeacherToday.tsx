@@ -4,6 +4,7 @@ import { Link as RouterLink } from "react-router";
 import { sayDue } from "../../parts/due";
 import { Desk, Empty } from "../../parts/Desk";
 import { CourseMark } from "../../parts/CourseMark";
+import { NoticeFiles } from "../../parts/NoticeFiles";
 import { plainWords } from "../../parts/plainWords";
 import { Problem } from "../../parts/Problem";
 import { PlainTable } from "../../parts/table/PlainTable";
@@ -49,6 +50,7 @@ export function TeacherToday() {
               <span className="soft">
                 {n.author}, {n.class == null ? "to the whole school" : n.course}, {sayMoment(n.postedAt)}
               </span>
+              <NoticeFiles notice={n.id} files={n.files} />
             </li>
           ))}
         </ul>

@@ -5,6 +5,7 @@ import { api, type Schemas } from "../../api/client";
 import { CourseMark } from "../../parts/CourseMark";
 import { DayPart } from "../../parts/DayPart";
 import { sayTime } from "../../parts/due";
+import { NoticeFiles } from "../../parts/NoticeFiles";
 import { plainWords } from "../../parts/plainWords";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
@@ -112,6 +113,7 @@ export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; e
                     {short(n.text)}
                   </Link>
                 )}
+                <NoticeFiles notice={n.id} files={n.files} />
                 <span>{n.course ?? `the whole school, ${n.author}`}</span>
               </div>
               <span className="quiet">

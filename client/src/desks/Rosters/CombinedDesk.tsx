@@ -231,12 +231,12 @@ const pieceWords = (cell?: Cell): string =>
   cell === undefined
     ? ""
     : cell.draft && cell.heldBy === "Student"
-      ? `${cell.score} draft`
+      ? `${cell.level ?? cell.score} draft`
       : cell.state === "Working"
         ? "begun"
         : cell.heldBy === "Teacher"
-          ? `held${cell.score != null ? `, ${cell.score}` : ""}`
-          : String(cell.score ?? "back");
+          ? `held${cell.score != null ? `, ${cell.level ?? cell.score}` : ""}`
+          : String(cell.level ?? cell.score ?? "back");
 
 function Piece({ cell }: { cell?: Cell }) {
   const mark = cell?.draft
@@ -299,7 +299,7 @@ function ReturnsTable({ v }: { v: View }) {
           { head: "Name", main: true, cell: (s) => <strong>{s.sortName}</strong> },
           ...v.assignments.map((a, n) => ({
             head: a.title,
-            beneath: `${a.in} of ${v.sections.length} sections`,
+            beneath: `${a.in} of ${v.sections.length} sections${a.differ ? ", out of different points" : ""}`,
             width: 110,
             cell: (s: View["students"][number]) => <Piece cell={s.cells.find((c) => c.column === n)} />,
             says: (s: View["students"][number]) => pieceWords(s.cells.find((c) => c.column === n)),

@@ -4,8 +4,9 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { useController, type Control } from "react-hook-form";
-import { ProblemError, sendFile, type Schemas } from "../../../api/client";
+import type { Schemas } from "../../../api/client";
 import { Ask } from "../../../parts/Ask";
+import { useSending } from "../../../parts/form/useSending";
 import { FileButton } from "../../../parts/FileButton";
 import { StateMark } from "../../../parts/StateMark";
 import { webAddress } from "../../../parts/Written";
@@ -17,31 +18,10 @@ export function AttachPart({ w, control }: { w: Schemas["WorkspaceView"]; contro
   const { field, fieldState } = useController({ control, name: "things" });
   const things = field.value;
   const [asking, setAsking] = useState<"link" | "item" | null>(null);
-  const [sending, setSending] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<string[]>([]);
   const add = (...more: TypedThing[]) => field.onChange([...things, ...more]);
-  const send = async (files: File[]) => {
-    setWrong([]);
-    const arrived: TypedThing[] = [];
-    for (const file of files) {
-      setSending(file.name);
-      try {
-        const up = await sendFile<Schemas["UploadedView"]>(
-          `/api/classes/${w.head.id}/assignments/files`,
-          file,
-          () => undefined,
-        );
-        arrived.push({ upload: up.id, name: up.name, kind: "File", size: up.size });
-      } catch (e) {
-        setWrong((was) => [
-          ...was,
-          e instanceof ProblemError ? `${e.what} ${e.mend}` : `${file.name} did not arrive.`,
-        ]);
-      }
-    }
-    setSending(null);
-    if (arrived.length > 0) add(...arrived);
-  };
+  const { send, sending, wrong } = useSending(`/api/classes/${w.head.id}/assignments/files`, (arrived) =>
+    add(...arrived.map((f) => ({ upload: f.id, name: f.name, kind: "File" as const, size: f.size }))),
+  );
   const free = w.items.filter((i) => !i.byStudent && things.every((t) => t.item !== i.id));
   return (
     <div role="group" aria-label="Attached" className="give-things">

@@ -257,7 +257,7 @@ function GiveForm({ w, was }: { w: Schemas["WorkspaceView"]; was?: Schemas["Assi
               />
             )}
           />
-          {!bank && <GivenTo classId={classId} control={form.control} />}
+          {!bank && <GivenTo classId={classId} control={form.control} was={was} />}
           {!bank && !was && typed.to.length === 0 && <AlsoIn classId={classId} control={form.control} />}
           {!bank && !was?.published && (
             <div className="give-line">

@@ -11,6 +11,7 @@ const there = {
   lateDays: 7,
   folders: [3, 4],
   givenTo: [9],
+  groups: [{ id: 2, name: "Red" }],
   things: [
     { id: 5, kind: "File", name: "plan.pdf", size: 10, url: null, item: null },
     { id: 6, kind: "Page", name: "Glazes", size: 10, url: null, item: 40 },
@@ -30,6 +31,7 @@ describe("an assignment as it is typed", () => {
         lateDays,
         folders: [3, 4],
         students: [9],
+        groups: [2],
         alsoIn: [],
         things: [
           { id: 5, upload: null, item: null, name: "plan.pdf", url: null },

@@ -26,8 +26,9 @@ export interface Typed {
   late: Late;
   lateDays: string;
   folders: number[];
-  /** Students by name; none for everybody. */
+  /** Students by name; with no groups either, everybody. */
   to: number[];
+  groups: number[];
   /** Other classes that get it in the same act. */
   alsoIn: number[];
   /** The day on which it is published by itself; empty for by hand. */
@@ -77,6 +78,7 @@ export function blank(w: Schemas["WorkspaceView"]): Typed {
     lateDays: "7",
     folders: bank.map((f) => f.id),
     to: [],
+    groups: [],
     alsoIn: [],
     publishOn: "",
     publishTime: "08:00",
@@ -99,6 +101,7 @@ export function typedOf(a: Schemas["AssignmentView"]): Typed {
     lateDays: a.lateDays ? String(a.lateDays) : "7",
     folders: a.folders,
     to: a.givenTo,
+    groups: a.groups.map((g) => g.id),
     alsoIn: [],
     publishOn: a.publishAt?.slice(0, 10) ?? "",
     publishTime: a.publishAt?.slice(11, 16) ?? "08:00",
@@ -137,6 +140,7 @@ export function bodyOf(t: Typed, publish: boolean): Schemas["NewAssignment"] {
       t.late === "always" ? null : t.late === "none" ? 0 : Number.isInteger(days) && days > 0 ? days : null,
     folders: t.folders,
     students: t.to,
+    groups: t.groups,
     alsoIn: t.alsoIn,
     things: t.things.map((x) => ({
       id: x.id ?? null,

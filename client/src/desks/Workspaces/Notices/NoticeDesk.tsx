@@ -102,7 +102,7 @@ function Writing(props: {
       props.onDone("Withdrawn: nobody finds it any more.");
     },
   );
-  const beside = useRefusal(form, save.error, ["postOn", "pinnedUntil", "until", "text", "classes"]);
+  const beside = useRefusal(form, save.error, ["postOn", "pinnedUntil", "until", "text", "classes", "files"]);
   const mayWrite = view.classes.length > 0 || view.mayTellSchool;
   const waits = typed.postOn !== "";
   return (

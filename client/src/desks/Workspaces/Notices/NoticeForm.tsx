@@ -10,6 +10,7 @@ import { WriteBox } from "../../../parts/WriteBox";
 import { stateWords } from "../../../parts/words";
 import type { AsksTyped } from "../Acknowledged/asking";
 import { AsksPart } from "../Acknowledged/AsksPart";
+import { NoticeFilesPart } from "./NoticeFilesPart";
 import type { Typed } from "./noticing";
 
 /** What a notice says, to whom, from when and until when it stands above the others. */
@@ -45,6 +46,7 @@ export function NoticeForm(props: {
           </div>
         )}
       />
+      <NoticeFilesPart control={control} />
       {!was && view.mayTellSchool && (
         <Controller
           control={control}

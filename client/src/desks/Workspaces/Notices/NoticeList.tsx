@@ -1,6 +1,7 @@
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import type { Schemas } from "../../../api/client";
+import { NoticeFiles } from "../../../parts/NoticeFiles";
 import { plainWords } from "../../../parts/plainWords";
 import { Gauge, StateMark } from "../../../parts/StateMark";
 import { PlainTable } from "../../../parts/table/PlainTable";
@@ -28,7 +29,12 @@ export function NoticeList(props: {
         {
           head: "Notice",
           main: true,
-          cell: (n) => <span className="notice-words">{plainWords(n.text)}</span>,
+          cell: (n) => (
+            <>
+              <span className="notice-words">{plainWords(n.text)}</span>
+              <NoticeFiles notice={n.id} files={n.files} />
+            </>
+          ),
         },
         { head: "To", cell: (n) => sayTo(n) },
         {

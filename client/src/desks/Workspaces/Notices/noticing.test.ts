@@ -18,6 +18,20 @@ describe("a notice as it is typed", () => {
     });
   });
 
+  it("names the files that it keeps and those that were sent, in their order", () =>
+    expect(
+      bodyOf({
+        ...blank,
+        files: [
+          { id: 4, name: "plan.pdf", size: 3 },
+          { upload: 9, name: "map.pdf", size: 3 },
+        ],
+      }).files,
+    ).toEqual([
+      { id: 4, upload: null },
+      { id: null, upload: 9 },
+    ]));
+
   it("begins with the classes that an address names, each once, and no others", () =>
     expect(namedIn("4,3,4,x,99,", [{ id: 3 }, { id: 4 }])).toEqual([4, 3]));
 });

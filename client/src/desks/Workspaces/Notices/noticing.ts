@@ -13,6 +13,15 @@ export interface Typed extends AsksTyped {
   postOn: string;
   postAt: string;
   pinnedUntil: string;
+  files: TypedFile[];
+}
+
+/** A file with it: one that is kept already, or one that was sent and waits for the notice. */
+export interface TypedFile {
+  id?: number;
+  upload?: number;
+  name: string;
+  size: number;
 }
 
 export const blank: Typed = {
@@ -23,6 +32,7 @@ export const blank: Typed = {
   postOn: "",
   postAt: "07:00",
   pinnedUntil: "",
+  files: [],
   ...asksTyped(),
 };
 
@@ -35,6 +45,7 @@ export const typedOf = (n: Schemas["NoticeLine"]): Typed => ({
   postOn: n.postAt?.slice(0, 10) ?? "",
   postAt: n.postAt?.slice(11, 16) ?? blank.postAt,
   pinnedUntil: n.pinnedUntil ?? "",
+  files: n.files.map((f) => ({ id: f.id, name: f.name, size: f.size })),
   ...asksTyped(n.asks),
 });
 
@@ -47,6 +58,7 @@ export const bodyOf = (t: Typed): Schemas["NewNotice"] => ({
   postAt: t.postOn === "" ? null : `${t.postOn}T${t.postAt || blank.postAt}:00`,
   pinnedUntil: t.pinnedUntil || null,
   asks: t.school ? null : asksOf(t),
+  files: t.files.map((f) => ({ id: f.id ?? null, upload: f.upload ?? null })),
 });
 
 /** The classes that an address names, as "3,7,12"; those that are none of these are passed over. */
