@@ -129,6 +129,8 @@ internal sealed class DemoWork(Premises premises)
         Say(lead, "None of ours. **Dry it first**, over the week-end, then the brown one.", friday, 21, asked);
         Say(roster[4 % roster.Count], "We tried, it took two days.", friday, 40, asked);
         TalkStore.Hide(c, Say(roster[3], "Nobody reads this anyway.", friday, 52), DemoYears.At(friday) + Duration.FromMinutes(80), lead.Id, "Said to his face instead.");
+        Say(roster[2], "Here.", friday, 54);
+        Say(roster[2], "May the hull stay in the shed over the summer? It is not dry yet.", friday, 55);
         foreach (var (s, i) in roster.Select((s, i) => (s, i)).Where(x => x.i % 3 == 0)) Say(s, i % 2 == 0 ? "Here. Nothing." : "Here. A pencil, please.", new LocalDate(2027, 6, 7), 2 + i);
     }
 

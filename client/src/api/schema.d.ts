@@ -8434,6 +8434,18 @@ export interface components {
             begun: boolean;
             cameBack: boolean;
         };
+        TodayQuestion: {
+            class: components["schemas"]["ClassId"];
+            className: string;
+            mark: string;
+            folder: components["schemas"]["FolderId"];
+            place: string;
+            /** Format: int32 */
+            waiting: number;
+            by: string;
+            text: string;
+            at: components["schemas"]["Instant"];
+        };
         TodayQuiet: {
             class: components["schemas"]["ClassId"];
             className: string;
@@ -8470,6 +8482,7 @@ export interface components {
             asked: components["schemas"]["TodayAsked"][];
             asking: components["schemas"]["TodayAsking"][];
             quiet: components["schemas"]["TodayQuiet"][];
+            questions: components["schemas"]["TodayQuestion"][];
         };
         TodayWaiting: {
             class: components["schemas"]["ClassId"];

@@ -29,6 +29,11 @@ public sealed record TodayNotice(long Id, ClassId? Class, string? Course, string
 /// <param name="Oldest">When the one that has waited longest was handed in.</param>
 public sealed record TodayWaiting(ClassId Class, string ClassName, string Mark, AssignmentId Assignment, string Title, int Waiting, int Drafts, Instant? Oldest);
 
+/// <summary>What students wrote in a place to talk and nobody of staff has answered.</summary>
+/// <param name="Waiting">How many questions there are.</param>
+/// <param name="By">Who asked the one that has waited longest, what they wrote, and when.</param>
+public sealed record TodayQuestion(ClassId Class, string ClassName, string Mark, FolderId Folder, string Place, int Waiting, string By, string Text, Instant At);
+
 /// <summary>What is due in a class of one's own this week, and how far it has come in.</summary>
 public sealed record TodayDue(ClassId Class, string ClassName, string Mark, AssignmentId Assignment, string Title, LocalDate DueOn, LocalTime? DueTime, int In, int Given);
 
@@ -48,7 +53,7 @@ public sealed record TodayQuiet(ClassId Class, string ClassName, string Mark, IR
 /// <param name="Week">Number of the school week; null where there is no school this week.</param>
 /// <param name="DaysLeft">School days from today to the end of the year, today with them; null outside a school year.</param>
 public sealed record TodayView(LocalDate Day, int? Week, int? DaysLeft, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back, IReadOnlyList<TodayNotice> Notices, IReadOnlyList<TodayWaiting> Waiting, IReadOnlyList<TodayDue> Due,
-    IReadOnlyList<TodayAsked> Asked, IReadOnlyList<TodayAsking> Asking, IReadOnlyList<TodayQuiet> Quiet);
+    IReadOnlyList<TodayAsked> Asked, IReadOnlyList<TodayAsking> Asking, IReadOnlyList<TodayQuiet> Quiet, IReadOnlyList<TodayQuestion> Questions);
 
 /// <summary>What is to be done today, over all classes of a person: to hand in and what came back; for staff, what waits for them.</summary>
 public sealed class Today(Premises premises)
@@ -72,6 +77,7 @@ public sealed class Today(Premises premises)
         var asked = new List<TodayAsked>();
         var asking = new List<TodayAsking>();
         var quiet = new List<TodayQuiet>();
+        var questions = new List<TodayQuestion>();
         List<LocalDate> schoolDays = [.. weeks.SelectMany(w => w.Days)];
         var classes = Classes(c, who);
         foreach (var at in classes)
@@ -80,6 +86,7 @@ public sealed class Today(Premises premises)
             {
                 waiting.AddRange(Waiting(c, at));
                 due.AddRange(DueSoon(c, at, ends));
+                questions.AddRange(Asked(c, at));
                 if (Activities.Quiet(c, premises, at.Class.Id, schoolDays) is { Count: > 0 } gone) quiet.Add(new(at.Class.Id, at.Class.Name, at.Class.Mark, gone));
                 asking.AddRange(Acknowledgements.Lines(c, at, clock.Today).Where(a => a.Reached && a.Done < a.Students)
                     .Select(a => new TodayAsking(at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, a.Title, a.Until, a.Students - a.Done, a.Students, a.Late)));
@@ -96,7 +103,8 @@ public sealed class Today(Premises premises)
             [.. back.OrderByDescending(b => b.ReturnedAt)], [.. TodayNotices(c, [.. Told(c, who, classes)], seen).OrderByDescending(n => n.Pinned).ThenByDescending(n => n.PostedAt)], [.. waiting.OrderBy(w => w.Oldest ?? Instant.MaxValue)], [.. due.OrderBy(d => d.DueOn).ThenBy(d => d.ClassName, StringComparer.Ordinal)],
             // The same notice in several of their classes is asked once.
             [.. asked.DistinctBy(a => a.Asking).OrderByDescending(a => a.Own).ThenByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue)],
-            [.. asking.OrderByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue).ThenBy(a => a.ClassName, StringComparer.Ordinal)], [.. quiet.OrderBy(q => q.ClassName, StringComparer.Ordinal)]);
+            [.. asking.OrderByDescending(a => a.Late).ThenBy(a => a.Until ?? LocalDate.MaxIsoValue).ThenBy(a => a.ClassName, StringComparer.Ordinal)], [.. quiet.OrderBy(q => q.ClassName, StringComparer.Ordinal)],
+            [.. questions.OrderBy(q => q.At)]);
     });
 
     /// <summary>Notes the look: at the next visit what is there now is not new any more.</summary>
@@ -173,6 +181,21 @@ public sealed class Today(Premises premises)
         var came = WorkStore.OfClass(c, at.Class.Id).Where(w => w.State != WorkState.Working && here.Contains(w.StudentId)).ToLookup(w => w.AssignmentId);
         return AssignmentStore.OfClass(c, at.Class.Id).Where(a => a.PublishedAt is not null && a.DueOn >= premises.Clock.Today && a.DueOn <= ends).Select(a => new TodayDue(
             at.Class.Id, at.Class.Name, at.Class.Mark, a.Id, a.Title, a.DueOn!.Value, a.DueTime, came[a.Id].Count(), given[a.Id].Any() ? given[a.Id].Count(here.Contains) : here.Count));
+    }
+
+    private IEnumerable<TodayQuestion> Asked(IDbConnection c, ClassAndPlace at)
+    {
+        var id = at.Class.Id;
+        var written = TalkStore.Since(c, id, premises.Clock.Now - Recent);
+        if (written.Count == 0) return [];
+        var places = TalkStore.OfClass(c, id).Where(p => p.ClosedAt is null).ToDictionary(p => p.FolderId);
+        var names = FolderStore.OfClass(c, id).ToDictionary(f => f.Id, f => f.Name);
+        var students = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).Select(m => m.PersonId).ToHashSet();
+        return written.GroupBy(m => m.FolderId).Where(g => places.ContainsKey(g.Key) && names.ContainsKey(g.Key)).Select(g =>
+        {
+            var wait = Questions.Waiting([.. g.Select(m => new TalkSaid(m.Id, m.AuthorId, !students.Contains(m.AuthorId), m.Answers, m.Day))], places[g.Key].Question is not null);
+            return wait.Count > 0 && g.First(m => m.Id == wait[0].Id) is var first ? new TodayQuestion(id, at.Class.Name, at.Class.Mark, g.Key, names[g.Key], wait.Count, first.Author, first.Text, first.At) : null;
+        }).OfType<TodayQuestion>();
     }
 
     private static IEnumerable<TodayWaiting> Waiting(IDbConnection c, ClassAndPlace at)

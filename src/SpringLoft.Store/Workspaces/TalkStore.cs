@@ -67,6 +67,9 @@ public static class TalkStore
     /// <summary>All messages of a class, the oldest first.</summary>
     public static IReadOnlyList<TalkMessageRow> AllOf(IDbConnection c, ClassId id) => [.. c.Query<TalkMessageRow>($"{Messages} WHERE m.class_id = @id ORDER BY m.id", new { id })];
 
+    /// <summary>What was written in a class since a moment, the oldest first; what is hidden is left out.</summary>
+    public static IReadOnlyList<TalkMessageRow> Since(IDbConnection c, ClassId id, Instant since) => [.. c.Query<TalkMessageRow>($"{Messages} WHERE m.class_id = @id AND m.at > @since AND m.hidden_at IS NULL ORDER BY m.id", new { id, since })];
+
     /// <summary>One message of a place; null if there is no such.</summary>
     public static TalkMessageRow? Message(IDbConnection c, FolderId folder, long id) => c.QuerySingleOrDefault<TalkMessageRow>($"{Messages} WHERE m.folder_id = @folder AND m.id = @id", new { folder, id });
 

@@ -171,4 +171,28 @@ public class TalkingTests : SchoolTest
         text.ShouldContain("my own words");
         text.ShouldNotContain("other words");
     }
+
+    [Fact]
+    public void A_teachers_day_says_which_questions_wait_until_somebody_of_staff_answers()
+    {
+        IReadOnlyList<App.Assignments.TodayQuestion> Waiting(Caller who) => new App.Assignments.Today(school.Premises).See(who).Questions;
+        var asked = talking.Write(school.Umi, school.Class, papers, "Which glue?", null);
+        school.Clock.AdvanceMinutes(5);
+        talking.Write(school.Rúna, school.Class, papers, "And which brush?", null);
+
+        Waiting(school.Lead).ShouldHaveSingleItem().ShouldSatisfyAllConditions(q => q.Waiting.ShouldBe(2), q => q.Text.ShouldBe("Which glue?"), q => q.By.ShouldBe("Umi Hallgrímsson"), q => q.Place.ShouldBe("Papers"));
+        Waiting(school.CoTeacher).Count.ShouldBe(1);
+        Waiting(school.Umi).ShouldBeEmpty();
+        Waiting(school.OtherTeacher).ShouldBeEmpty();
+
+        talking.Write(school.CoTeacher, school.Class, papers, "The brown one.", asked);
+        Waiting(school.Lead).Single().Text.ShouldBe("And which brush?");
+        talking.Hide(school.Lead, school.Class, papers, asked + 1, null);
+        Waiting(school.Lead).ShouldBeEmpty();
+
+        talking.Write(school.Rúna, school.Class, papers, "Anybody?", null);
+        Waiting(school.Lead).Count.ShouldBe(1);
+        talking.Set(school.Lead, school.Class, papers, talking.See(school.Lead, school.Class, papers, null).Setting! with { Closed = true });
+        Waiting(school.Lead).ShouldBeEmpty("a place that is closed asks nobody");
+    }
 }

@@ -180,3 +180,45 @@ test("drafts are published many at once, by the clock at their moment, and taken
   const published = async () => ((await (await teacher.request.get(`/api/classes/${id}/returns`)).json()) as { assignments: { title: string; published: boolean }[] }).assignments.find((a) => a.title === "Coil tomorrow")!.published;
   await expect.poll(published).toBe(true);
 });
+
+test("work for a group says so, follows who is in it, and comes to who joined later when the teacher says so", async () => {
+  type People = { groups: { id: number; name: string; version: number }[]; students: { id: number; sortName: string }[] };
+  const { rows } = (await (await teacher.request.get("/api/board")).json()) as { rows: { id: number; name: string }[] };
+  const id = rows.find((r) => r.name.startsWith("Tides and Weather 5A"))!.id;
+  const people = async () => (await (await teacher.request.get(`/api/classes/${id}/groups`)).json()) as People;
+  const me = (await (await student.request.get("/api/me")).json()) as { id: number };
+  const other = (await people()).students.find((s) => s.id !== me.id)!;
+  const set = async (members: number[]) => {
+    const was = (await people()).groups.find((g) => g.name === "Ebb");
+    const data = { name: "Ebb", members, version: was?.version ?? 0 };
+    const path = `/api/classes/${id}/groups`;
+    expect((await (was ? teacher.request.put(`${path}/${was.id}`, { data }) : teacher.request.post(path, { data }))).ok()).toBe(true);
+  };
+  await set([other.id]);
+
+  await teacher.goto(`/classes/${id}/work/new`);
+  await teacher.getByLabel("Title").fill("Ebb tables");
+  await teacher.getByLabel("Filed in (one folder or several)").click();
+  await teacher.getByRole("option", { name: "Start here" }).click();
+  await teacher.keyboard.press("Escape");
+  await teacher.getByRole("combobox", { name: "Given to" }).fill("Ebb");
+  await teacher.getByRole("option", { name: "Group Ebb" }).click();
+  await teacher.keyboard.press("Escape");
+  await expect(teacher.getByRole("status").filter({ hasText: "1 student finds it" })).toBeVisible();
+  await teacher.getByRole("button", { name: "Make and publish" }).click();
+  await expect(teacher.getByRole("complementary").getByText("For group Ebb.")).toBeVisible();
+
+  await set([other.id, me.id]);
+  await student.goto(`/classes/${id}`);
+  await expect(student.getByRole("heading", { level: 1 })).toBeVisible();
+  await expect(student.getByText("Ebb tables")).toHaveCount(0);
+  await teacher.reload();
+  await teacher.getByRole("button", { name: "Change…" }).click();
+  await expect(teacher.getByText("1 student has joined since it was published and not got it")).toBeVisible();
+  await isAccessible(teacher, "work for a group that somebody joined since");
+  await teacher.getByRole("button", { name: "Give it to them too" }).click();
+  await teacher.getByRole("button", { name: "Change it" }).click();
+  await expect(teacher.getByRole("heading", { name: /^Change/ })).toBeHidden();
+  await student.goto("/");
+  await expect(student.getByText("Ebb tables").first()).toBeVisible();
+});

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, type Page } from "@playwright/test";
 import { chooseOwn, isAccessible, signedIn } from "./people";
 import { test } from "./server";
@@ -28,8 +29,17 @@ test("one notice to four classes: students find it in their day once, who has se
   await expect(page.getByText("In their day and in 4 classes; each counted once.")).toBeVisible();
   const reach = Number(/^(\d+) students find it$/.exec((await page.getByRole("status").filter({ hasText: "find it" }).textContent())!)![1]);
 
-  // Typed is kept over a reload.
+  // Files are sent at once; an empty one says so, and a wrong one is taken off.
+  const file = (name: string, words: string) => ({ name, mimeType: "text/plain", buffer: Buffer.from(words) });
+  const choose = page.locator('input[aria-label="Add files…"]');
+  await choose.setInputFiles([file("what to bring.txt", "Boots, a bag."), file("wrong.txt", "x"), file("empty.txt", "")]);
+  await expect(page.getByText("“empty.txt” has 0 bytes")).toBeVisible();
+  await page.getByRole("button", { name: "Take off wrong.txt" }).click();
+  await isAccessible(page, "a notice that is written, with a file");
+
+  // Typed is kept over a reload, and so is what was sent.
   await page.reload();
+  await expect(page.getByRole("button", { name: "Take off what to bring.txt" })).toBeVisible();
   await expect(page.getByRole("textbox", { name: "Notice" })).toHaveValue("Boots come home on **Friday**.");
   await page.getByRole("button", { name: "Post it now" }).click();
   await expect(page.getByRole("status").filter({ hasText: "Posted." })).toBeVisible();
@@ -43,6 +53,9 @@ test("one notice to four classes: students find it in their day once, who has se
   await student.setViewportSize({ width: 390, height: 844 });
   await student.goto("/");
   await expect(student.getByRole("link", { name: "Boots come home on Friday." })).toHaveCount(1);
+  const come = student.waitForEvent("download");
+  await student.getByRole("link", { name: "what to bring.txt" }).click();
+  expect(readFileSync(await (await come).path(), "utf8")).toBe("Boots, a bag.");
   await student.getByRole("link", { name: "Boots come home on Friday." }).click();
   await expect(student.getByText("Boots come home on Friday.")).toBeVisible();
   await expect(student.locator(".notice-told strong").filter({ hasText: "Friday" }).first()).toBeVisible();
@@ -62,6 +75,7 @@ test("one notice to four classes: students find it in their day once, who has se
   await student.reload();
   await expect(student.getByText("Boots come home on Thursday.")).toBeVisible();
   await expect(student.getByText(/changed \d+ June|changed \d+ Jun/)).toBeVisible();
+  await expect(student.getByRole("link", { name: "what to bring.txt" })).toBeVisible();
 
   await page.getByRole("button", { name: "Withdraw: Boots come home on Thursday." }).click();
   await page.getByRole("dialog").getByRole("button", { name: "Withdraw it" }).click();

@@ -101,6 +101,42 @@ export function TeacherToday() {
           ]}
         />
       )}
+      {t && t.questions.length > 0 && (
+        <PlainTable
+          label="Questions that wait for an answer"
+          rows={t.questions}
+          id={(q) => q.folder}
+          space={{ mt: 4 }}
+          columns={[
+            {
+              head: "Asked",
+              main: true,
+              look: "any",
+              cell: (q) => (
+                <>
+                  <Link component={RouterLink} to={`/classes/${q.class}/set-up?folder=${q.folder}`}>
+                    {short(plainWords(q.text))}
+                  </Link>
+                  <span className="day-by">
+                    {q.by}
+                    {q.waiting > 1 && `, and ${q.waiting - 1} more`} in {q.place}
+                  </span>
+                </>
+              ),
+            },
+            {
+              head: "Class",
+              by: (q) => q.className,
+              cell: (q) => (
+                <>
+                  <CourseMark mark={q.mark} /> {q.className}
+                </>
+              ),
+            },
+            { head: "Waits since", by: (q) => q.at, says: "worth", cell: (q) => sayMoment(q.at) },
+          ]}
+        />
+      )}
       {t && t.asking.length > 0 && (
         <PlainTable
           label="Acknowledgements outstanding"
@@ -214,3 +250,5 @@ export function TeacherToday() {
     </Desk>
   );
 }
+
+const short = (words: string) => (words.length > 120 ? `${words.slice(0, 120)}…` : words);

@@ -66,7 +66,9 @@ export function OwnAssignment({
       <Box sx={{ display: "flex", gap: 2, alignItems: "baseline" }}>
         <Typography variant="h3">{a.title}</Typography>
         <Typography variant="body2" sx={{ color: "text.secondary" }}>
-          {[...a.groups.map((g) => `for group ${g.name}`), sayDue(a), sayMarked(a)].filter(Boolean).join(", ")}
+          {[...a.groups.map((g) => `for group ${g.name}`), sayDue(a), sayMarked(a)]
+            .filter(Boolean)
+            .join(", ")}
         </Typography>
         <Box sx={{ flex: 1 }} />
         {own?.lateMinutes != null && <StateMark mark="attention">{sayLate(own.lateMinutes)}</StateMark>}
