@@ -130,7 +130,7 @@ internal sealed class DemoWork(Premises premises)
         Say(roster[4 % roster.Count], "We tried, it took two days.", friday, 40, asked);
         TalkStore.Hide(c, Say(roster[3], "Nobody reads this anyway.", friday, 52), DemoYears.At(friday) + Duration.FromMinutes(80), lead.Id, "Said to his face instead.");
         Say(roster[2], "Here.", friday, 54);
-        Say(roster[2], "May the hull stay in the shed over the summer? It is not dry yet.", friday, 55);
+        Say(roster[2], "May mine stay in the shed over the summer? It is not dry yet.", friday, 55);
         foreach (var (s, i) in roster.Select((s, i) => (s, i)).Where(x => x.i % 3 == 0)) Say(s, i % 2 == 0 ? "Here. Nothing." : "Here. A pencil, please.", new LocalDate(2027, 6, 7), 2 + i);
     }
 

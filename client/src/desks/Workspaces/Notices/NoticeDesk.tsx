@@ -71,6 +71,7 @@ function Writing(props: {
   const typed = useWatch({ control: form.control }) as Typed;
   const [withdrawing, setWithdrawing] = useState<Line | null>(null);
   const [reading, setReading] = useState<Line | null>(null);
+  const [round, setRound] = useState(0);
   const save = useAct(
     async (_: void, headers) => {
       const body = bodyOf(form.getValues());
@@ -86,6 +87,7 @@ function Writing(props: {
     },
     () => {
       form.drop();
+      setRound(round + 1);
       props.onDone(was ? "Changed." : typed.postOn ? "It is posted when its moment comes." : "Posted.");
     },
   );
@@ -150,7 +152,7 @@ function Writing(props: {
         {props.done}
       </Typography>
       {mayWrite ? (
-        <NoticeForm form={form} typed={typed} view={view} was={was} />
+        <NoticeForm form={form} typed={typed} view={view} was={was} round={round} />
       ) : (
         <Empty title="You are staff of no class that is open or in preparation.">
           Notices of your classes stand here.

@@ -19,6 +19,8 @@ export function NoticeForm(props: {
   typed: Typed;
   view: Schemas["NoticesView"];
   was?: Schemas["NoticeLine"];
+  /** How many were posted from here: what did not arrive for one is not said beside the next. */
+  round: number;
 }) {
   const { control } = props.form;
   const { typed, view, was } = props;
@@ -46,7 +48,7 @@ export function NoticeForm(props: {
           </div>
         )}
       />
-      <NoticeFilesPart control={control} />
+      <NoticeFilesPart key={props.round} control={control} />
       {!was && view.mayTellSchool && (
         <Controller
           control={control}
