@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { byItself } from "./byItself";
 import { api, take } from "./client";
 
 /** The person signed in; an error with status 401 if nobody is. */
@@ -19,10 +20,11 @@ export const useBinSpan = () => {
 export const useBoard = (year?: number, combined?: number) =>
   useQuery({
     queryKey: ["board", year ?? null, combined ?? null],
+    queryFn: (asked) =>
+      take(api.GET("/api/board", { params: { query: { year, combined } }, headers: byItself(asked) })),
     // While a class is closing, its cell moves by itself.
     refetchInterval: (q) =>
       q.state.data?.rows.some((r) => r.cells.close.state === "Underway") ? 1000 : false,
-    queryFn: () => take(api.GET("/api/board", { params: { query: { year, combined } } })),
   });
 
 /** All folder plans. */

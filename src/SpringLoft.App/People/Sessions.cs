@@ -29,7 +29,8 @@ public sealed record KnownAccount(string Provider, Instant Since);
 public sealed class Sessions(Premises premises, SignOnProviders providers)
 {
     /// <summary>Who has a token; null if that sign-in has ended since. It goes on from now.</summary>
-    public Present? Who(string token)
+    /// <param name="byItself">A screen asks by the clock, and nobody may be before it: the sign-in does not go on for that.</param>
+    public Present? Who(string token, bool byItself = false)
     {
         var now = premises.Clock.Real;
         var found = premises.Db.Read(c => SessionStore.Find(c, token) is { } s && SessionRules.GoesOn(s.BegunAt, s.SeenAt, now, SessionStore.Limits(c)) && PersonStore.Find(c, s.PersonId) is { Active: true } p
@@ -38,7 +39,7 @@ public sealed class Sessions(Premises premises, SignOnProviders providers)
             ? (s, steps.Has, me: new Me(p.Id, p.Name.Display, p.Role, s.Issuer is null && kept!.MustChange, SecondStepRules.Of(steps.Rule, p.Role, steps.Has, s.StepAt, s.StepElsewhere))) : default);
         if (found.s is null) return null;
         // Nobody waits for that behind a long act of somebody else; the next request notes it.
-        if (SessionRules.IsToBeNoted(found.s.SeenAt, now)) premises.Db.WriteIfFree(c => SessionStore.Seen(c, found.s.Id, now));
+        if (!byItself && SessionRules.IsToBeNoted(found.s.SeenAt, now)) premises.Db.WriteIfFree(c => SessionStore.Seen(c, found.s.Id, now));
         return new(found.me, found.s.Id, found.Has, found.s.StepAt);
     }
 

@@ -45,6 +45,10 @@ internal static class NeedsExtensions
 internal sealed class Gate(RequestDelegate next, ILogger<Gate> log)
 {
     internal const string TokenClaim = "token";
+
+    /// <summary>The header of what a screen asks again by the clock: nobody may be before it.</summary>
+    internal const string ByItself = "By-Itself";
+
     private static readonly object CallerKey = new();
     private static readonly object PresentKey = new();
 
@@ -92,7 +96,7 @@ internal sealed class Gate(RequestDelegate next, ILogger<Gate> log)
 
     private static (int Status, Refusal Refusal)? Shut(HttpContext context, Sessions sessions, Premises premises, Act act)
     {
-        if (context.User.FindFirstValue(TokenClaim) is not { } token || sessions.Who(token) is not { } present)
+        if (context.User.FindFirstValue(TokenClaim) is not { } token || sessions.Who(token, context.Request.Headers.ContainsKey(ByItself)) is not { } present)
             return (401, new("signed-out", "You are not signed in, or your sign-in has ended.", "Sign in."));
         var me = present.Me;
         context.Items[PresentKey] = present;

@@ -57,6 +57,19 @@ public class SessionsTests : SchoolTest
     }
 
     [Fact]
+    public void A_screen_that_asks_by_itself_keeps_no_sign_in_awake()
+    {
+        var signed = school.SignIn("lead");
+        for (var hour = 0; hour < 9; hour++)
+        {
+            school.Clock.AdvanceHours(1);
+            school.Sessions.Who(signed.Token, byItself: true).ShouldNotBeNull();
+        }
+        school.Clock.AdvanceHours(1);
+        school.Sessions.Who(signed.Token, byItself: true).ShouldBeNull("nobody was before it for ten hours");
+    }
+
+    [Fact]
     public void How_long_a_sign_in_goes_on_is_the_schools_to_lay_down()
     {
         var signed = school.SignIn("lead");

@@ -195,4 +195,20 @@ public class TalkingTests : SchoolTest
         talking.Set(school.Lead, school.Class, papers, talking.See(school.Lead, school.Class, papers, null).Setting! with { Closed = true });
         Waiting(school.Lead).ShouldBeEmpty("a place that is closed asks nobody");
     }
+
+    [Fact]
+    public void Of_ten_thousand_messages_a_hundred_are_shown_and_the_rest_is_reached_step_by_step()
+    {
+        school.Premises.Db.Write(c =>
+        {
+            for (var n = 1; n <= 10_000; n++)
+                Store.Workspaces.TalkStore.Add(c, school.Class, papers, n % 2 == 0 ? school.Umi.Id : school.Rúna.Id, $"{n}", null, school.Premises.Clock.Now, school.Premises.Clock.Today);
+        });
+
+        var newest = Seen(school.Umi);
+        (newest.Messages.Count, newest.Earlier, newest.Messages[^1].Text).ShouldBe((Talking.Shown, 9_900, "10000"));
+        var before = Seen(school.Umi, newest.Messages[0].Id);
+        (before.Messages.Count, before.Earlier, before.Messages[^1].Text).ShouldBe((Talking.Shown, 9_800, "9900"));
+        new App.Assignments.Today(school.Premises).See(school.Lead).Questions.Single().Waiting.ShouldBe(10_000);
+    }
 }

@@ -115,7 +115,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["changeNotice"] = SignedIn,
         ["withdrawNotice"] = SignedIn,
         ["noticeReaders"] = SignedIn,
-        ["uploadForNotice"] = SignedIn,
+        ["uploadForNotice"] = ClassStaff,
         ["noticeFile"] = SignedIn,
         ["combinedScores"] = Staff,
         ["readCombinedScores"] = Staff,

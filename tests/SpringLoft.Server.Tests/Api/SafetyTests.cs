@@ -1,5 +1,6 @@
 using System.Net.Http.Json;
 using System.Text;
+using Dapper;
 
 namespace SpringLoft.Server.Tests.Api;
 
@@ -72,6 +73,24 @@ public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSch
         await http.PostAsync("/api/sign-out", null);
 
         (await Me(cookie)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    [Fact]
+    public async Task What_a_screen_asks_by_itself_is_answered_and_keeps_no_sign_in_awake()
+    {
+        using var http = await at.Server.As("co");
+        var then = NodaTime.Instant.FromUnixTimeSeconds(NodaTime.SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds()) - NodaTime.Duration.FromMinutes(30);
+        string Seen() => at.School.Read(c => c.QuerySingle<string>("SELECT max(seen_at) FROM session WHERE person_id = @Id", new { at.School.CoTeacher.Id }));
+        at.School.Premises.Db.Write(c => c.Execute("UPDATE session SET seen_at = @then WHERE person_id = @Id", new { then, at.School.CoTeacher.Id }));
+        var before = Seen();
+
+        using var byItself = new HttpRequestMessage(HttpMethod.Get, "/api/board");
+        byItself.Headers.Add("By-Itself", "1");
+        (await http.SendAsync(byItself)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        Seen().ShouldBe(before);
+
+        (await http.GetAsync("/api/board")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        Seen().ShouldNotBe(before);
     }
 
     [Fact]

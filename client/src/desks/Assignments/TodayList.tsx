@@ -5,7 +5,7 @@ import { api, type Schemas } from "../../api/client";
 import { CourseMark } from "../../parts/CourseMark";
 import { DayPart } from "../../parts/DayPart";
 import { sayTime } from "../../parts/due";
-import { NoticeFiles } from "../../parts/NoticeFiles";
+import { later } from "../../parts/later";
 import { plainWords } from "../../parts/plainWords";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
@@ -18,6 +18,8 @@ const heads: [Schemas["When"], string][] = [
   ["Later", "Later"],
   ["NoDate", "No date"],
 ];
+
+const NoticeFiles = later(() => import("../../parts/NoticeFiles"), "NoticeFiles");
 
 /** A student's day over all classes: what is late, what is due, what came back. */
 export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; error: unknown }) {
@@ -113,7 +115,7 @@ export function TodayList({ today: t, error }: { today?: Schemas["TodayView"]; e
                     {short(n.text)}
                   </Link>
                 )}
-                <NoticeFiles notice={n.id} files={n.files} />
+                {n.files.length > 0 && <NoticeFiles notice={n.id} files={n.files} />}
                 <span>{n.course ?? `the whole school, ${n.author}`}</span>
               </div>
               <span className="quiet">

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { api, take, type Schemas } from "../../api/client";
+import { byItself } from "../../api/byItself";
 import { useAct } from "../../api/useAct";
 import { Desk, Empty } from "../../parts/Desk";
 import { Problem } from "../../parts/Problem";
@@ -28,7 +29,7 @@ function standing(l: Schemas["LetterView"]) {
 export function Outbox() {
   const letters = useQuery({
     queryKey: ["letters"],
-    queryFn: () => take(api.GET("/api/letters")),
+    queryFn: (asked) => take(api.GET("/api/letters", { headers: byItself(asked) })),
     refetchInterval: (q) => (q.state.data?.letters.some((l) => l.state === "Waiting") ? 2000 : false),
   });
   const stays = letters.data?.stayHere === true;

@@ -9,6 +9,7 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useHead } from "../../api/queries";
+import { byItself } from "../../api/byItself";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
@@ -41,7 +42,8 @@ export function InviteDesk() {
   const path = { params: { path: { classId: id } } };
   const list = useQuery({
     queryKey: ["invitations", id],
-    queryFn: () => take(api.GET("/api/classes/{classId}/invitations", path)),
+    queryFn: (asked) =>
+      take(api.GET("/api/classes/{classId}/invitations", { ...path, headers: byItself(asked) })),
     // Letters go a moment after they are written.
     refetchInterval: (q) => (q.state.data?.some((i) => i.letter === "Waiting") ? 2000 : false),
   });

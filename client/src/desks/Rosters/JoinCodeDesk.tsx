@@ -9,6 +9,7 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import { api, take } from "../../api/client";
 import { useHead, useSchool } from "../../api/queries";
+import { byItself } from "../../api/byItself";
 import { useAct } from "../../api/useAct";
 import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
@@ -26,7 +27,8 @@ export function JoinCodeDesk() {
     queryKey: ["join-code", id],
     // Students join while it is on the wall.
     refetchInterval: 4000,
-    queryFn: () => take(api.GET("/api/classes/{classId}/join-code", path)),
+    queryFn: (asked) =>
+      take(api.GET("/api/classes/{classId}/join-code", { ...path, headers: byItself(asked) })),
   });
   const [days, setDays] = useState(7);
   const [most, setMost] = useState("");

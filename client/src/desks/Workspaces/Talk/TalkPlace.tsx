@@ -4,6 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState, type KeyboardEvent } from "react";
 import { api, ProblemError, take, type Schemas } from "../../../api/client";
+import { byItself } from "../../../api/byItself";
 import { useAct } from "../../../api/useAct";
 import { Problem } from "../../../parts/Problem";
 import { StateMark } from "../../../parts/StateMark";
@@ -30,9 +31,12 @@ export function TalkPlace(props: {
     queryKey: ["talk", classId, folderId, before ?? null],
     // What others write is seen without asking; what is looked at of earlier days stands still.
     refetchInterval: before === undefined ? 10_000 : false,
-    queryFn: () =>
+    queryFn: (asked) =>
       take(
-        api.GET("/api/classes/{classId}/folders/{folderId}/talk", { params: { path, query: { before } } }),
+        api.GET("/api/classes/{classId}/folders/{folderId}/talk", {
+          params: { path, query: { before } },
+          headers: byItself(asked),
+        }),
       ),
   });
   const { draft, change, drop } = useDraft(`talk:${classId}:${folderId}`, {
