@@ -18560,7 +18560,9 @@ export interface operations {
     };
     previewAssignment: {
         parameters: {
-            query?: never;
+            query?: {
+                assignment?: number;
+            };
             header?: never;
             path: {
                 classId: number;

@@ -48,8 +48,8 @@ public sealed class Assigning(Premises premises)
             var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
             var given = n.Students ?? [];
             if (given.Any(g => roster.All(m => m.PersonId != g))) throw Refusals.NotFound("student on the roster");
-            var members = GroupStore.Members(c, id);
             var groups = Groups(c, id, n.Groups ?? [], []);
+            var some = Given(c, id, null, n);
             if (n.Publish && at.Class.Kind != WorkspaceKind.Class) throw new RefusedException("bank-no-students", "A bank has no students: what stands in it is used in classes.", "Keep it as a draft, then use it in classes.", "publish");
             TitleFree(c, id, title, null);
             var others = InStep.Others(c, by, id, n);
@@ -69,7 +69,7 @@ public sealed class Assigning(Premises premises)
                 Stand(o.Id, o.At);
             }
             if (same.Count > 0) AssignmentStore.KeepInStep(c, [made, .. same.Select(o => o.Id)]);
-            return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => !n.ToSome || given.Contains(m.PersonId) || groups.Any(g => members[g].Contains(m.PersonId)))]), [.. same.Select(o => o.At.Class.Name)]);
+            return new MadeAssignment(made, Blind(c, at, there, folders, [.. roster.Where(m => some?.Contains(m.PersonId) != false)]), [.. same.Select(o => o.At.Class.Name)]);
 
             void Stand(AssignmentId one, ClassAndPlace of)
             {
@@ -133,11 +133,25 @@ public sealed class Assigning(Premises premises)
         var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).ToDictionary(m => m.PersonId);
         var before = rows.SelectMany(x => x).ToHashSet();
         if (to.Any(p => !before.Contains(p) && !(roster.TryGetValue(p, out var m) && m.LeftAt is null))) throw Refusals.NotFound("student on the roster");
-        IReadOnlySet<PersonId> because = a.PublishedAt is null ? new HashSet<PersonId>() : GivenGroups.Changed(groupsBefore, groups, [.. rows[true]], GroupStore.Members(c, id));
+        var because = Because(c, id, a, groups);
         if (a.PublishedAt is not null && groups.Count > 0 && to.Count + because.Count == 0) throw ToNobody(a.Title);
         var kept = WorkStore.OfClass(c, id).Where(w => w.AssignmentId == a.Id && to.Count + groups.Count > 0 && !to.Contains(w.StudentId) && !because.Contains(w.StudentId)).Select(w => roster.TryGetValue(w.StudentId, out var m) ? m.Name.Display : "somebody who left").ToList();
         if (kept.Count > 0) throw new RefusedException("assignment-has-work", $"{string.Join(", ", kept.Take(5))}{(kept.Count > 5 ? $" and {kept.Count - 5} more" : "")} would lose “{a.Title}”, and there is work of theirs for it.", "Keep them among those whom it is given to.", "students");
-        AssignmentStore.GiveTo(c, a.Id, to, groups, because.Except(to));
+        // Who has a draft because of a group is seen from the group until it is published.
+        AssignmentStore.GiveTo(c, a.Id, to, groups, a.PublishedAt is null ? [] : because.Except(to));
+    }
+
+    /// <summary>Who has it once it is given so; null for everybody.</summary>
+    /// <param name="a">The one that is changed; null for a new one.</param>
+    internal static IReadOnlySet<PersonId>? Given(IDbConnection c, ClassId id, AssignmentRow? a, NewAssignment n) =>
+        n.ToSome ? (n.Students ?? []).Concat(Because(c, id, a, n.Groups ?? [])).ToHashSet() : null;
+
+    // Who has it because of these groups; of a draft, whoever is in them now.
+    private static IReadOnlySet<PersonId> Because(IDbConnection c, ClassId id, AssignmentRow? a, IReadOnlyCollection<GroupId> groups)
+    {
+        var members = GroupStore.Members(c, id);
+        return a?.PublishedAt is null ? groups.SelectMany(g => members[g]).ToHashSet()
+            : GivenGroups.Changed([.. AssignmentStore.GivenGroups(c, id)[a.Id].Select(g => g.Id)], groups, [.. AssignmentStore.GivenRows(c, id)[a.Id].Where(x => x.ByGroup).Select(x => x.Person)], members);
     }
 
     private static List<GroupId> Groups(IDbConnection c, ClassId id, IReadOnlyList<GroupId> asked, List<GroupId> before)

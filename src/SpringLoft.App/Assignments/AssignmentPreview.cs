@@ -39,12 +39,15 @@ public sealed record AssignmentPreview(int Given, int Find, IReadOnlyList<InTheW
 /// <summary>Says who will find an assignment, where it falls, and what else these students have to do then. Writes nothing.</summary>
 public sealed class Previewing(Premises premises)
 {
-    public AssignmentPreview Preview(Caller who, ClassId id, NewAssignment n) => premises.Db.Read(c =>
+    /// <summary>What an assignment comes to if it is given so.</summary>
+    /// <param name="assignment">The one that is changed; null for a new one.</param>
+    public AssignmentPreview Preview(Caller who, ClassId id, NewAssignment n, AssignmentId? assignment = null) => premises.Db.Read(c =>
     {
         var at = ClassGate.Demand(c, who, id, Act.Arrange);
+        var was = assignment is { } one ? AssignmentStore.Find(c, id, one) ?? throw Refusals.NotFound("assignment") : null;
         var roster = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student && m.LeftAt is null).ToList();
-        var members = GroupStore.Members(c, id);
-        var to = n.ToSome ? roster.Where(m => n.Students?.Contains(m.PersonId) == true || n.Groups?.Any(g => members[g].Contains(m.PersonId)) == true).ToList() : roster;
+        var some = Assigning.Given(c, id, was, n);
+        var to = roster.Where(m => some?.Contains(m.PersonId) != false).ToList();
         var there = FolderStore.OfClass(c, id);
         var blind = Assigning.BlindOnes(c, at, there, [.. (n.Folders ?? []).Where(f => there.Any(t => t.Id == f))], to).ToHashSet();
         List<InTheWay> way = [.. to.Where(m => blind.Contains(m.PersonId)).Select(m => new InTheWay(m.PersonId, m.Name.Display, Hindrance.Unseen)),

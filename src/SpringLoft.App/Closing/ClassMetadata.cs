@@ -54,9 +54,10 @@ internal static class ClassMetadata
             [.. ItemStore.OfClass(c, k.Id).Select(i => new[] { Number(i.Id.Value), i.Kind.ToString(), i.Name, Ids(filings[i.Id]), i.Url, i.Sha512, Number(i.Size), User(i.AddedBy), At(i.AddedAt) })]);
         var placed = AssignmentStore.Filings(c, k.Id);
         var given = AssignmentStore.GivenTo(c, k.Id);
+        var toGroups = AssignmentStore.GivenGroups(c, k.Id);
         var attached = AttachedStore.OfClass(c, k.Id);
-        yield return ("assignments", ["assignment", "title", "instructions", "points", "scheme", "due", "dueTime", "lateDays", "published", "folders", "givenTo"],
-            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), a.SchemeJson, Day(a.DueOn), a.DueTime is { } t ? $"{t:HH:mm}" : null, Number(a.LateDays), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Where(p => p != AssignmentStore.Nobody).Select(User)) })]);
+        yield return ("assignments", ["assignment", "title", "instructions", "points", "scheme", "due", "dueTime", "lateDays", "published", "folders", "givenTo", "groups"],
+            [.. assignments.Select(a => new[] { Number(a.Id.Value), a.Title, a.Instructions, Number(a.Points), a.SchemeJson, Day(a.DueOn), a.DueTime is { } t ? $"{t:HH:mm}" : null, Number(a.LateDays), At(a.PublishedAt), Ids(placed[a.Id]), string.Join(' ', given[a.Id].Where(p => p != AssignmentStore.Nobody).Select(User)), string.Join(' ', toGroups[a.Id].Select(g => Number(g.Id.Value))) })]);
         yield return ("attached", ["assignment", "kind", "name", "address", "sha512", "bytes"],
             [.. from a in assignments from t in attached[a.Id] select new[] { Number(a.Id.Value), t.Kind.ToString(), t.Name, t.Url, t.Sha512, Number(t.Size) }]);
         yield return ("marks", ["work", "assignment", "title", "student", "state", "heldBy", "score", "handedIn", "returned", "returnedScore", "returnedLevel", "chosen", "returnedChosen"],

@@ -7,12 +7,16 @@ using SpringLoft.Store.Workspaces;
 
 namespace SpringLoft.App.Workspaces;
 
+/// <summary>A file that a home opens with its code.</summary>
+/// <param name="OfNotice">Its number among the files of a notice; null for the thing itself that is asked about.</param>
+public sealed record AtHomeFile(long? OfNotice, string Name);
+
 /// <summary>What a home reads that has the code for it.</summary>
 /// <param name="Student">The given name alone.</param>
 /// <param name="Text">CommonMark, of a page or a notice; null for a file or link.</param>
-/// <param name="File">Name of the file; null where there is none.</param>
+/// <param name="Files">The file that is asked about, or those with the notice.</param>
 /// <param name="SaidBy">Who acknowledged it, as they wrote it; null while it is wanted.</param>
-public sealed record AtHomeView(string School, string ClassName, string Student, string AskedBy, string? Title, string? Text, string? Url, string? File, LocalDate? Until, string? SaidBy, LocalDate? SaidOn);
+public sealed record AtHomeView(string School, string ClassName, string Student, string AskedBy, string? Title, string? Text, string? Url, IReadOnlyList<AtHomeFile> Files, LocalDate? Until, string? SaidBy, LocalDate? SaidOn);
 
 /// <summary>Wrong codes from homes, counted apart from wrong passwords: whoever is slowed down here can still sign in.</summary>
 public sealed record HomeGuesses(GuessLimits Limits)
@@ -41,7 +45,8 @@ public sealed class AtHome(Premises premises, HomeGuesses guesses)
         var row = o.Asking.ItemId is { } id ? ItemStore.Find(c, o.At.Class.Id, id) : null;
         var text = row is null ? o.Asking.Title : row.Kind == ItemKind.Page ? Read(row.Sha256!) : null;
         var said = AskingStore.SaidBy(c, o.Asking.Id, o.Student.PersonId) is { HomeWording: { } w, HomeAt: { } at } s && w >= o.Asking.Wording ? s : null;
-        return new AtHomeView(Store.Naming.SchoolStore.Get(c)!.Name, o.At.Class.Name, o.Student.Given, o.Asking.AskedByName, row?.Name, text, row?.Url, row?.Kind == ItemKind.File ? row.Name : null, o.Asking.Until,
+        List<AtHomeFile> files = row is null ? [.. OfNotice(c, o.Asking).Select(f => new AtHomeFile(f.Id, f.Name))] : row.Kind == ItemKind.File ? [new(null, row.Name)] : [];
+        return new AtHomeView(Store.Naming.SchoolStore.Get(c)!.Name, o.At.Class.Name, o.Student.Given, o.Asking.AskedByName, row?.Name, text, row?.Url, files, o.Asking.Until,
             said?.HomeName, said is null ? null : premises.Clock.DateOf(said.HomeAt!.Value));
     });
 
@@ -57,9 +62,11 @@ public sealed class AtHome(Premises premises, HomeGuesses guesses)
     });
 
     /// <summary>The file that a code is about.</summary>
-    public Download Open(string? code, string network) => premises.Db.Read(c =>
+    /// <param name="ofNotice">Of the files with a notice, this one; null for the thing itself.</param>
+    public Download Open(string? code, string network, long? ofNotice = null) => premises.Db.Read(c =>
     {
         var o = Opened(c, code, network);
+        if (ofNotice is { } number) return OfNotice(c, o.Asking).FirstOrDefault(f => f.Id == number) is { } with ? new Download(with.Name, premises.Files.Open(with.Sha256), with.Size) : throw Refusals.NotFound("file");
         var row = o.Asking.ItemId is { } id && ItemStore.Find(c, o.At.Class.Id, id) is { Kind: ItemKind.File } file ? file : throw Refusals.NotFound("file");
         return new Download(row.FileName, premises.Files.Open(row.Sha256!), row.Size ?? 0);
     });
@@ -76,6 +83,8 @@ public sealed class AtHome(Premises premises, HomeGuesses guesses)
             }
         return null;
     });
+
+    private static IEnumerable<NoticeFileRow> OfNotice(IDbConnection c, AskingRow asking) => asking.NoticeId is { } notice ? NoticeFileStore.Of(c, [notice])[notice] : [];
 
     private sealed record Asked(AskingRow Asking, ClassAndPlace At, MemberRow Student);
 

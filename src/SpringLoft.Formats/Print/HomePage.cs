@@ -40,10 +40,10 @@ public static class HomePage
     /// <param name="above">A line above the heading; null for none.</param>
     /// <param name="paragraphs">Plain lines.</param>
     /// <param name="text">CommonMark; null for none.</param>
-    /// <param name="link">An address and its words; null for none.</param>
+    /// <param name="links">Addresses and their words.</param>
     /// <param name="action">Where the field is sent; empty for the page itself.</param>
     /// <param name="done">Said in place of the field, where there is nothing to do any more.</param>
-    public static byte[] Write(string language, string? above, string title, IReadOnlyList<string> paragraphs, HomeText? text, (string Address, string Words)? link, HomeField? field, string? done, string action = "")
+    public static byte[] Write(string language, string? above, string title, IReadOnlyList<string> paragraphs, HomeText? text, IReadOnlyList<(string Address, string Words)> links, HomeField? field, string? done, string action = "")
     {
         var h = new StringBuilder();
         h.Append($"<!DOCTYPE html>\n<html lang=\"{E(language)}\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><meta name=\"robots\" content=\"noindex\"><title>{E(title)}</title><style>{Style}</style></head><body><main>\n");
@@ -51,7 +51,7 @@ public static class HomePage
         h.Append($"<h1>{E(title)}</h1>\n");
         foreach (var p in paragraphs) h.Append($"<p>{E(p)}</p>\n");
         if (text is not null) h.Append($"<div class=\"text\">{Html(text.CommonMark, text.Lines)}</div>\n");
-        if (link is var (address, words)) h.Append($"<p><a href=\"{E(address)}\" rel=\"noopener noreferrer\">{E(words)}</a></p>\n");
+        foreach (var (address, words) in links) h.Append($"<p><a href=\"{E(address)}\" rel=\"noopener noreferrer\">{E(words)}</a></p>\n");
         if (done is not null) h.Append($"<p class=\"done\" role=\"status\">{E(done)}</p>\n");
         else if (field is { Value: { } value } b) h.Append($"<form method=\"post\"><input type=\"hidden\" name=\"{E(b.Name)}\" value=\"{E(value)}\"><button>{E(b.Button)}</button></form>\n");
         else if (field is { } f)

@@ -60,8 +60,8 @@ internal static class AssignmentEndpoints
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);
-        k.MapPost("/assignments/preview", (long classId, NewAssignment body, Caller who, Previewing previewing) =>
-            previewing.Preview(who, new(classId), body)).WithName("previewAssignment").Needs(Act.Arrange);
+        k.MapPost("/assignments/preview", (long classId, long? assignment, NewAssignment body, Caller who, Previewing previewing) =>
+            previewing.Preview(who, new(classId), body, assignment is { } a ? new AssignmentId(a) : null)).WithName("previewAssignment").Needs(Act.Arrange);
         k.MapPost("/assignments/files", (long classId, string? name, Caller who, Attaching attaching, HttpRequest request, CancellationToken stop) =>
             attaching.Upload(who, new(classId), name, request.Body, stop)).WithName("uploadForAssignment").TakesFile().Needs(Act.Arrange);
         k.MapGet("/assignments/{assignmentId:long}/things/{thingId:long}", (long classId, long assignmentId, long thingId, Caller who, Attaching attaching) =>

@@ -67,10 +67,10 @@ internal static class FamilyEndpoints
         catch (RefusedException e)
         {
             var asked = HomePages.Words(context);
-            return HomePages.Send(context, Problems.StatusOf(e.Refusal.Code), HomePage.Write(asked.Code, null, asked.StopTitle, [e.Refusal.Code == "home-slow" ? asked.TooMany : asked.LinkWrong], null, null, null, null));
+            return HomePages.Send(context, Problems.StatusOf(e.Refusal.Code), HomePage.Write(asked.Code, null, asked.StopTitle, [e.Refusal.Code == "home-slow" ? asked.TooMany : asked.LinkWrong], null, [], null, null));
         }
         var words = HomeWords.Of(v.Language);
-        return HomePages.Send(context, 200, HomePage.Write(words.Code, v.School, words.StopTitle, [v.Stopped ? words.Stopped : words.StopAsk(words.And(v.Students))], null, null,
+        return HomePages.Send(context, 200, HomePage.Write(words.Code, v.School, words.StopTitle, [v.Stopped ? words.Stopped : words.StopAsk(words.And(v.Students))], null, [],
             new("stopped", "", v.Stopped ? words.HaveAgain : words.Stop, null, v.Stopped ? "no" : "yes"), null));
     }
 }

@@ -79,6 +79,11 @@ internal static class AcknowledgementEndpoints
             HomePages.KeptNowhere(context);
             return Uploads.Send(home.Open(code, HomePages.From(context)));
         }).ExcludeFromDescription();
+        app.MapGet("/home/{code}/files/{fileId:long}", (string code, long fileId, HttpContext context, AtHome home) =>
+        {
+            HomePages.KeptNowhere(context);
+            return Uploads.Send(home.Open(code, HomePages.From(context), fileId));
+        }).ExcludeFromDescription();
     }
 
     private static IResult Opened(string code, HttpContext context, AtHome home, Premises premises, string? trouble)
@@ -87,17 +92,18 @@ internal static class AcknowledgementEndpoints
         AtHomeView v;
         try { v = home.See(code, HomePages.From(context)); }
         catch (RefusedException e) { return Typing(context, premises, Said(e, words), Problems.StatusOf(e.Refusal.Code)); }
-        (string, string)? link = v.Url is { } url ? (url, words.OpenFile(url)) : v.File is { } file ? ($"/home/{Uri.EscapeDataString(code)}/file", words.OpenFile(file)) : null;
+        List<(string, string)> links = [.. v.Files.Select(f => (f.OfNotice is { } one ? $"/home/{Uri.EscapeDataString(code)}/files/{one}" : $"/home/{Uri.EscapeDataString(code)}/file", words.OpenFile(f.Name)))];
+        if (v.Url is { } url) links.Add((url, words.OpenFile(url)));
         List<string> lines = [words.AboutWhom(v.Student), words.AsksYou(v.AskedBy)];
         if (v is { Until: { } until, SaidBy: null }) lines.Add(words.Until(until));
-        return HomePages.Send(context, trouble is null ? 200 : 422, HomePage.Write(words.Code, $"{v.School}, {v.ClassName}", v.Title ?? v.ClassName, lines, v.Text is { } t ? new(t, Lines: v.Title is null) : null, link,
+        return HomePages.Send(context, trouble is null ? 200 : 422, HomePage.Write(words.Code, $"{v.School}, {v.ClassName}", v.Title ?? v.ClassName, lines, v.Text is { } t ? new(t, Lines: v.Title is null) : null, links,
             new("name", words.YourName, words.IHaveRead, trouble), v.SaidBy is { } by ? words.Said(by.Length == 0 ? "✓" : by, v.SaidOn!.Value) : null));
     }
 
     private static IResult Typing(HttpContext context, Premises premises, string? trouble, int status)
     {
         var words = HomePages.Words(context);
-        return HomePages.Send(context, status, HomePage.Write(words.Code, premises.Db.Read(c => SchoolStore.Get(c)?.Name), words.TypeCode, [], null, null, new("code", words.CodeLabel, words.Open, trouble), null, "/home"));
+        return HomePages.Send(context, status, HomePage.Write(words.Code, premises.Db.Read(c => SchoolStore.Get(c)?.Name), words.TypeCode, [], null, [], new("code", words.CodeLabel, words.Open, trouble), null, "/home"));
     }
 
     private static string Said(RefusedException e, HomeWords words) => e.Refusal.Code == "home-slow" ? words.TooMany : words.CodeWrong;

@@ -54,6 +54,8 @@ public class GivenToGroupsTests : SchoolTest
         Seen(school.Rúna).ShouldBeNull();
         Seen(school.Umi).ShouldNotBeNull();
         Seen(school.Lead)!.JoinedSince.ShouldBe([school.Rúna.Id]);
+        new Previewing(school.Premises).Preview(school.Lead, school.Class, To(false, red), a).Given.ShouldBe(1, "as it would be saved: for Umi, who had it");
+        new Previewing(school.Premises).Preview(school.Lead, school.Class, To(false, red) with { Students = [school.Rúna.Id] }, a).Given.ShouldBe(2);
 
         // A change of its words gives it to nobody else.
         school.Assigning.Change(school.Lead, school.Class, a, To(false, red) with { Instructions = "Weekly." }, Version);
@@ -112,6 +114,21 @@ public class GivenToGroupsTests : SchoolTest
         Put(blue, school.Rúna);
         Refused(() => school.Assigning.Change(school.Lead, school.Class, a, To(false, blue), Version)).ShouldBe("assignment-has-work");
         Seen(school.Umi).ShouldNotBeNull();
+    }
+
+    [Fact]
+    public async Task What_was_begun_for_a_draft_stays_its_students_whatever_group_they_have_it_by()
+    {
+        var a = Give(true, red);
+        await school.Work.AddFile(school.Umi, school.Class, a, "log.txt", TinySchool.Bytes("x"), CancellationToken.None);
+        school.Publishing.Withdraw(school.Lead, school.Class, a, Version);
+        Put(blue, school.Umi, school.Rúna);
+
+        school.Assigning.Change(school.Lead, school.Class, a, To(false, blue), Version);
+        Refused(() => school.Assigning.Change(school.Lead, school.Class, a, To(false) with { Students = [school.Rúna.Id] }, Version)).ShouldBe("assignment-has-work");
+
+        school.Publishing.Publish(school.Lead, school.Class, a, Version);
+        Seen(school.Umi)!.Own!.Files.Count.ShouldBe(1);
     }
 
     [Fact]

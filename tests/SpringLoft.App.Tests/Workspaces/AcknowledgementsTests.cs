@@ -41,7 +41,8 @@ public class AcknowledgementsTests : SchoolTest
         var code = CodeOf(asking, school.Umi);
         CodeOf(asking, school.Umi).ShouldBe(code, "printed again it is the same: the first paper goes on opening it");
         CodeOf(asking, school.Rúna).ShouldNotBe(code);
-        home.See(code, "here").ShouldBe(new("Tiny", "Clay 6B · period 3 · 2026–27", "Umi", "Oisín Farquhar", "Syllabus", "We make *pots*.", null, null, until, null, null));
+        home.See(code, "here").Files.ShouldBeEmpty();
+        (home.See(code, "here") with { Files = [] }).ShouldBe(new("Tiny", "Clay 6B · period 3 · 2026–27", "Umi", "Oisín Farquhar", "Syllabus", "We make *pots*.", null, [], until, null, null));
         home.Say(code, " Hallgrímur ", "here");
         home.See(code, "here").SaidBy.ShouldBe("Hallgrímur");
         var table = Table(asking);
@@ -147,10 +148,28 @@ public class AcknowledgementsTests : SchoolTest
         var item = await school.Put(school.Lead, "Papers", "trip.pdf", "the trip");
         asks.Ask(school.Lead, school.Class, item, new(AskedOf.Home, null));
         var code = CodeOf(asks.Of(school.Lead, school.Class).Single().Id, school.Rúna);
-        home.See(code, "here").File.ShouldBe("trip.pdf");
+        home.See(code, "here").Files.ShouldBe([new AtHomeFile(null, "trip.pdf")]);
         using var reader = new StreamReader(home.Open(code, "here").Content);
         (await reader.ReadToEndAsync()).ShouldBe("the trip");
         Refused(() => asks.Say(school.Umi, school.Class, asks.Of(school.Lead, school.Class).Single().Id)).ShouldBe("ask-home");
+    }
+
+    [Fact]
+    public async Task Files_with_a_notice_open_by_the_code_that_asks_about_it_and_no_others()
+    {
+        var (notices, files) = (new Notices(school.Premises), new NoticeFiles(school.Premises));
+        async Task<ToTell> Sent(string name, string text) => new(null, (await files.Upload(school.Lead, name, TinySchool.Bytes(text), CancellationToken.None)).Id);
+        var other = notices.Post(school.Lead, new("Bring boots.", [school.Class], null, false, null, null, null, [await Sent("other.txt", "no")]));
+        notices.Post(school.Lead, new("The trip.", [school.Class], null, false, null, null, new(AskedOf.Home, null), [await Sent("plan.txt", "to the quay")]));
+        var code = CodeOf(asks.Of(school.Lead, school.Class).Single().Id, school.Umi);
+
+        var file = home.See(code, "here").Files.Single();
+        file.Name.ShouldBe("plan.txt");
+        using var reader = new StreamReader(home.Open(code, "here", file.OfNotice).Content);
+        (await reader.ReadToEndAsync()).ShouldBe("to the quay");
+        var not = school.Read(c => Store.Workspaces.NoticeFileStore.Of(c, [other]))[other].Single().Id;
+        Refused(() => home.Open(code, "here", not)).ShouldBe("not-found");
+        Refused(() => home.Open(code, "here")).ShouldBe("not-found");
     }
 
     [Fact]

@@ -49,7 +49,7 @@ public class HomePageTests
     [Fact]
     public void Names_and_titles_are_text()
     {
-        var page = Encoding.UTF8.GetString(HomePage.Write("en", "A & <b>", "T<i>", ["\"p\""], null, ("/home/x/file", "<open>"), new("name", "Your \"name\"", "Read", "<bad>"), null));
+        var page = Encoding.UTF8.GetString(HomePage.Write("en", "A & <b>", "T<i>", ["\"p\""], null, [("/home/x/file", "<open>")], new("name", "Your \"name\"", "Read", "<bad>"), null));
         page.ShouldContain("<h1>T&lt;i&gt;</h1>");
         page.ShouldContain("A &amp; &lt;b&gt;");
         page.ShouldContain("&lt;bad&gt;");

@@ -215,8 +215,10 @@ test("work for a group says so, follows who is in it, and comes to who joined la
   await teacher.reload();
   await teacher.getByRole("button", { name: "Change…" }).click();
   await expect(teacher.getByText("1 student has joined since it was published and not got it")).toBeVisible();
+  await expect(teacher.getByRole("status").filter({ hasText: "1 student finds it" })).toBeVisible();
   await isAccessible(teacher, "work for a group that somebody joined since");
   await teacher.getByRole("button", { name: "Give it to them too" }).click();
+  await expect(teacher.getByText("2 students find it")).toBeVisible();
   await teacher.getByRole("button", { name: "Change it" }).click();
   await expect(teacher.getByRole("heading", { name: /^Change/ })).toBeHidden();
   await student.goto("/");

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { ProblemError, sendFile, type Schemas } from "../../api/client";
 
 /** A file that was sent and waits for what it belongs to. */
@@ -12,6 +12,11 @@ export type Sent = Schemas["UploadedView"];
 export function useSending(path: string, onSent: (files: Sent[]) => void) {
   const [sending, setSending] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string[]>([]);
+  // What is taken off while a file is on its way stays off: the newest is told, not the one of when it was sent.
+  const told = useRef(onSent);
+  useEffect(() => {
+    told.current = onSent;
+  });
   const send = async (files: readonly File[]) => {
     setWrong([]);
     const arrived: Sent[] = [];
@@ -25,7 +30,7 @@ export function useSending(path: string, onSent: (files: Sent[]) => void) {
       }
     }
     setSending(null);
-    if (arrived.length > 0) onSent(arrived);
+    if (arrived.length > 0) told.current(arrived);
   };
   return { send, sending, wrong };
 }

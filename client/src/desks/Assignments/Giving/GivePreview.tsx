@@ -28,12 +28,12 @@ export function GivePreview(props: { classId: number; typed: Typed; was?: Schema
     }),
   );
   const preview = useQuery({
-    queryKey: ["give-preview", classId, asked],
+    queryKey: ["give-preview", classId, props.was?.id ?? null, asked],
     placeholderData: keepPreviousData,
     queryFn: () =>
       take(
         api.POST("/api/classes/{classId}/assignments/preview", {
-          params: { path: { classId } },
+          params: { path: { classId }, query: { assignment: props.was?.id } },
           body: JSON.parse(asked) as Schemas["NewAssignment"],
         }),
       ),

@@ -65,7 +65,9 @@ export function GivenTo(props: {
             placeholder={chosen.length === 0 ? "everybody in the class" : undefined}
             helperText={
               of.value.length > 0
-                ? "To whoever is in the group when it is published."
+                ? was?.published
+                  ? "To whoever was in the group when it was published, and to those named."
+                  : "To whoever is in the group when it is published."
                 : "Type a group or a name to give it to some only. Who joins later does not get what is given by name."
             }
             slotProps={{ ...p.slotProps, inputLabel: { ...p.slotProps?.inputLabel, shrink: true } }}
