@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using SpringLoft.App.Assignments;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Core.Years;
@@ -10,7 +11,7 @@ using SpringLoft.Store.Years;
 
 namespace SpringLoft.App.Years;
 
-/// <summary>The calendar of a class, to which calendar programs subscribe: published assignments that are due, terms and days off. It tells no names of students.</summary>
+/// <summary>The calendar of a class, to which calendar programs subscribe: assignments that are published, due and found by whose address it is, terms and days off. It tells no names of students.</summary>
 public sealed class ClassCalendars(Premises premises)
 {
     /// <summary>Gives the class a calendar, or new addresses for it: then the old ones are dead.</summary>
@@ -38,19 +39,27 @@ public sealed class ClassCalendars(Premises premises)
     /// <exception cref="RefusedException"><c>calendar-retired</c>: nobody has that address, whoever had it is not in the class any more, or the class is archived.</exception>
     public (string Name, string Text) Feed(string token) => premises.Db.Read(c =>
     {
-        var k = Behind(c, token);
-        if (k is not { State: not ClassState.Archived }) throw new RefusedException("calendar-retired", "This class calendar is not kept any more.", "Take it out of your calendar program; the new year's class has an address of its own.");
+        var behind = Behind(c, token);
+        if (behind is not ({ Class: { State: not ClassState.Archived } k } at, var who)) throw new RefusedException("calendar-retired", "This class calendar is not kept any more.", "Take it out of your calendar program; the new year's class has an address of its own.");
         var year = YearStore.All(c).First(y => y.Id == k.YearId);
         return ($"{k.Name}.ics", CalendarFile.Write(k.Name, [.. Days(year.Year, year.Terms.FirstOrDefault(t => t.Id == k.TermId)?.Name),
-            .. k.State == ClassState.Open ? AssignmentStore.OfClass(c, k.Id).Where(a => a is { PublishedAt: not null, DueOn: not null }).Select(a => new NamedDays($"Due: {a.Title}{(a.DueTime is { } t ? $", by {t:HH:mm}" : "")}", a.DueOn!.Value, a.DueOn.Value, "ASSIGNMENT")) : []], premises.Clock.Now));
+            .. k.State == ClassState.Open ? Found(c, at, who).Where(a => a is { PublishedAt: not null, DueOn: not null }).Select(a => new NamedDays($"Due: {a.Title}{(a.DueTime is { } t ? $", by {t:HH:mm}" : "")}", a.DueOn!.Value, a.DueOn.Value, "ASSIGNMENT")) : []], premises.Clock.Now));
     });
 
     // An address is worth what its owner's place in the class is worth.
-    private static ClassRow? Behind(IDbConnection c, string token)
+    private static (ClassAndPlace At, PersonId Who)? Behind(IDbConnection c, string token)
     {
         if (CalendarAddress.Read(token) is not { } asked || PersonStore.Find(c, asked.Address.Person) is not { Active: true } person || ClassStore.Find(c, asked.Address.Class) is null) return null;
         var at = ClassGate.Find(c, new Caller(person.Id, person.Role, person.Name.Display), asked.Address.Class);
-        return Permissions.InClass(at.Standing, Act.SeeClass) && ClassStore.CalendarSecret(c, at.Class.Id) is { } secret && asked.Address.Fits(secret, asked.Mark) ? at.Class : null;
+        return Permissions.InClass(at.Standing, Act.SeeClass) && ClassStore.CalendarSecret(c, at.Class.Id) is { } secret && asked.Address.Fits(secret, asked.Mark) ? (at, person.Id) : null;
+    }
+
+    // No more than its owner finds in the class itself.
+    private static IEnumerable<AssignmentRow> Found(IDbConnection c, ClassAndPlace at, PersonId who)
+    {
+        var (id, access) = (at.Class.Id, new Access(at.Viewer(who), FolderStore.OfClass(c, at.Class.Id).Select(f => f.Fact)));
+        var begun = WorkStore.OfStudent(c, id, who).Select(w => w.AssignmentId).ToHashSet();
+        return InSight.Of(c, at, who, access, AssignmentStore.Filings(c, id), AssignmentStore.GivenTo(c, id), begun.Contains);
     }
 
     /// <summary>Terms and days off as a class's calendar shows them.</summary>
