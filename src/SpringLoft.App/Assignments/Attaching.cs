@@ -52,8 +52,7 @@ public sealed class Attaching(Premises premises)
     public Download Open(Caller who, ClassId id, AssignmentId assignment, long thing) => premises.Db.Read(c =>
     {
         var at = ClassGate.Demand(c, who, id, Act.SeeClass);
-        var access = new Access(at.Viewer(who.Id), FolderStore.OfClass(c, id).Select(f => f.Fact));
-        if (InSight.Of(c, at, who.Id, access, AssignmentStore.Filings(c, id), AssignmentStore.GivenTo(c, id), a => WorkStore.Of(c, a, who.Id) is not null).All(a => a.Id != assignment)) throw Refusals.NotFound("assignment");
+        if (InSight.Of(c, at, who.Id).All(a => a.Id != assignment)) throw Refusals.NotFound("assignment");
         return AttachedStore.Of(c, assignment).FirstOrDefault(t => t.Id == thing && t.Sha256 is not null) is { } row
             ? new Download(row.FileName, premises.Files.Open(row.Sha256!), row.Size ?? 0) : throw Refusals.NotFound("thing");
     });

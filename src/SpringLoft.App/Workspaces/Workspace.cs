@@ -56,15 +56,15 @@ public sealed class Workspace(Premises premises)
         var open = InSight.IsOpen(at);
         var placed = AssignmentStore.Filings(c, id);
         var given = AssignmentStore.GivenTo(c, id);
-        var byName = AssignmentStore.GivenRows(c, id);
         var toGroups = AssignmentStore.GivenGroups(c, id);
-        var inGroups = GroupStore.Members(c, id);
+        // Who has it by name, and who is in which group, is for staff alone.
+        var (byName, inGroups) = staff ? (AssignmentStore.GivenRows(c, id), GroupStore.Members(c, id)) : default;
         var attached = AttachedStore.OfClass(c, id);
         var own = staff ? null : OwnWork.Of(c, id, who, premises.Clock.Zone);
         var assignments = InSight.Of(c, at, who, access, placed, given, a => own?.View(a) is not null)
             .Select(a => new AssignmentView(a.Id, a.Title, a.Instructions, a.Points, a.Scheme, a.DueOn, a.DueTime, a.LateDays, Lateness.StateOf(a.Due, premises.Clock), a.PublishedAt is not null, a.PublishAt is { } p ? premises.Clock.LocalOf(p) : null, [.. placed[a.Id].Where(visible.Contains)],
-                staff ? [.. byName[a.Id].Where(x => !x.ByGroup).Select(x => x.Person)] : [], [.. toGroups[a.Id].Where(g => staff || at.Groups.Contains(g.Id)).Select(g => new GroupName(g.Id, g.Name))],
-                staff && a.PublishedAt is not null ? GivenGroups.JoinedSince(toGroups[a.Id].Select(g => g.Id), [.. given[a.Id]], inGroups) : [], a.Version, own?.View(a.Id), [.. attached[a.Id].Select(t => AttachedView.Of(t, staff))])).ToList();
+                byName is not null ? [.. byName[a.Id].Where(x => !x.ByGroup).Select(x => x.Person)] : [], [.. toGroups[a.Id].Where(g => staff || at.Groups.Contains(g.Id)).Select(g => new GroupName(g.Id, g.Name))],
+                inGroups is not null && a.PublishedAt is not null ? GivenGroups.JoinedSince(toGroups[a.Id].Select(g => g.Id), [.. given[a.Id]], inGroups) : [], a.Version, own?.View(a.Id), [.. attached[a.Id].Select(t => AttachedView.Of(t, staff))])).ToList();
         var groupNames = GroupStore.OfClass(c, id).ToDictionary(g => g.Id, g => g.Name);
         var told = Notices.OfClass(c, at, premises.Clock.Today).ToList();
         var withThem = NoticeFileStore.Of(c, told.Select(n => n.Id));

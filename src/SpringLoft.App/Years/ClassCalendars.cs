@@ -4,7 +4,6 @@ using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Core.Years;
 using SpringLoft.Formats.Calendars;
-using SpringLoft.Store.Assignments;
 using SpringLoft.Store.People;
 using SpringLoft.Store.Workspaces;
 using SpringLoft.Store.Years;
@@ -43,7 +42,7 @@ public sealed class ClassCalendars(Premises premises)
         if (behind is not ({ Class: { State: not ClassState.Archived } k } at, var who)) throw new RefusedException("calendar-retired", "This class calendar is not kept any more.", "Take it out of your calendar program; the new year's class has an address of its own.");
         var year = YearStore.All(c).First(y => y.Id == k.YearId);
         return ($"{k.Name}.ics", CalendarFile.Write(k.Name, [.. Days(year.Year, year.Terms.FirstOrDefault(t => t.Id == k.TermId)?.Name),
-            .. k.State == ClassState.Open ? Found(c, at, who).Where(a => a is { PublishedAt: not null, DueOn: not null }).Select(a => new NamedDays($"Due: {a.Title}{(a.DueTime is { } t ? $", by {t:HH:mm}" : "")}", a.DueOn!.Value, a.DueOn.Value, "ASSIGNMENT")) : []], premises.Clock.Now));
+            .. k.State == ClassState.Open ? InSight.Of(c, at, who).Where(a => a is { PublishedAt: not null, DueOn: not null }).Select(a => new NamedDays($"Due: {a.Title}{(a.DueTime is { } t ? $", by {t:HH:mm}" : "")}", a.DueOn!.Value, a.DueOn.Value, "ASSIGNMENT")) : []], premises.Clock.Now));
     });
 
     // An address is worth what its owner's place in the class is worth.
@@ -52,14 +51,6 @@ public sealed class ClassCalendars(Premises premises)
         if (CalendarAddress.Read(token) is not { } asked || PersonStore.Find(c, asked.Address.Person) is not { Active: true } person || ClassStore.Find(c, asked.Address.Class) is null) return null;
         var at = ClassGate.Find(c, new Caller(person.Id, person.Role, person.Name.Display), asked.Address.Class);
         return Permissions.InClass(at.Standing, Act.SeeClass) && ClassStore.CalendarSecret(c, at.Class.Id) is { } secret && asked.Address.Fits(secret, asked.Mark) ? (at, person.Id) : null;
-    }
-
-    // No more than its owner finds in the class itself.
-    private static IEnumerable<AssignmentRow> Found(IDbConnection c, ClassAndPlace at, PersonId who)
-    {
-        var (id, access) = (at.Class.Id, new Access(at.Viewer(who), FolderStore.OfClass(c, at.Class.Id).Select(f => f.Fact)));
-        var begun = WorkStore.OfStudent(c, id, who).Select(w => w.AssignmentId).ToHashSet();
-        return InSight.Of(c, at, who, access, AssignmentStore.Filings(c, id), AssignmentStore.GivenTo(c, id), begun.Contains);
     }
 
     /// <summary>Terms and days off as a class's calendar shows them.</summary>
