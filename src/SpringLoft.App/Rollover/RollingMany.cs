@@ -207,7 +207,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
             if (l.From is not { Count: > 0 } || l.From.Any(f => !ClassGate.May(c, who, f, Act.RollOver))) throw new RefusedException("not-found", "One of the classes is not among those you may roll over.", "Choose among your own classes.", "lines");
             if (l.Lead is not { } lead) continue;
             if (who.Role != SchoolRole.Coordinator && lead != who.Id) throw new RefusedException("not-allowed", "Only the coordinator gives a class to another teacher.", "Ask the coordinator, or keep the class.", "lines");
-            if (PersonStore.Find(c, lead) is not { Active: true, Role: not SchoolRole.Student }) throw Refusals.NotFound("teacher");
+            if (PersonStore.Find(c, lead) is not { } p || !Core.Rosters.Leading.May(p.Role, p.Active)) throw Refusals.NotFound("teacher");
         }
     }
 }

@@ -120,7 +120,7 @@ public sealed class RosterDesk(Premises premises)
     {
         if (people.Count == 0) throw new RefusedException("missing", "Nobody is named.", "Choose at least one person.", "people");
         if (people.Count > 500) throw new RefusedException("too-many", $"{people.Count} people at once are too many.", "Enroll up to 500 in one act.", "people");
-        if (role == ClassRole.Lead) throw new RefusedException("role-lead", "A lead teacher is not enrolled this way.", "Enroll them as co-teacher.", "role");
+        if (role == ClassRole.Lead) throw new RefusedException("role-lead", "A lead teacher is not enrolled this way.", "Say on the roster who leads the class: they come onto it with that.", "role");
         return premises.Db.Write(c =>
         {
             var at = ClassGate.Demand(c, by, id, Act.ManageRoster);
@@ -201,7 +201,7 @@ public sealed class RosterDesk(Premises premises)
         var member = RosterStore.Member(c, id, person) is { LeftAt: null } m ? m : throw Refusals.NotFound("person on the roster");
         var held = WorkStore.OfStudent(c, id, person).Count(w => w.State == Core.Assignments.WorkState.HandedIn);
         if (Enrolling.WhyNotOff(member.Name.Display, member.Role, held) is { } why)
-            throw held > 0 ? new RefusedException("work-held", why, "Return it on the returns desk first.") : new RefusedException("role-lead", why, "A class keeps its lead teacher.");
+            throw held > 0 ? new RefusedException("work-held", why, "Return it on the returns desk first.") : new RefusedException("role-lead", why, "Say first who leads the class from now on.");
         var now = premises.Clock.Now;
         RosterStore.Leave(c, id, person, now);
         Premises.Add(c, by, now, new("took off the roster", "person", person.Value, id, member.Name.Display));

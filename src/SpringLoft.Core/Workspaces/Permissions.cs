@@ -29,6 +29,9 @@ public enum Act
     /// <summary>Keep phrases of one's own for comments on work.</summary>
     KeepPhrases,
 
+    /// <summary>See which classes one is asked to lead, and answer.</summary>
+    AnswerLeadOffer,
+
     /// <summary>See the board, plans and calendar.</summary>
     SeeBoard,
 
@@ -146,6 +149,12 @@ public enum Act
     /// <summary>Enroll and remove people.</summary>
     ManageRoster,
 
+    /// <summary>Ask a colleague to lead the class from now on, and take that back.</summary>
+    OfferLead,
+
+    /// <summary>Say who leads the class, without asking anybody.</summary>
+    SetLead,
+
     /// <summary>See and make slips of the class's students; of which of them is decided student by student.</summary>
     HaveSlips,
 
@@ -217,6 +226,7 @@ public static class Permissions
         new(Act.SeeNews, ActScope.Own, Anybody),
         new(Act.WriteTogether, ActScope.Own, Anybody),
         new(Act.KeepPhrases, ActScope.Own, Staff),
+        new(Act.AnswerLeadOffer, ActScope.Own, Staff),
 
         new(Act.SeeBoard, ActScope.School, Teaching),
         new(Act.SearchDirectory, ActScope.School, Teaching),
@@ -258,6 +268,8 @@ public static class Permissions
         new(Act.PostNotices, ActScope.Class, [], Standing.CoTeacher),
         new(Act.PutPlan, ActScope.Class, [], Standing.Lead),
         new(Act.ManageRoster, ActScope.Class, [], Standing.CoTeacher),
+        new(Act.OfferLead, ActScope.Class, [], Standing.Lead),
+        new(Act.SetLead, ActScope.Class, [], Standing.Coordinator),
         new(Act.HaveSlips, ActScope.Class, [], Standing.CoTeacher),
         new(Act.Mark, ActScope.Class, [], Standing.CoTeacher),
         new(Act.SeeActivity, ActScope.Class, [], Standing.CoTeacher),

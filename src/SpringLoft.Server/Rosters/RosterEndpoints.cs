@@ -18,6 +18,8 @@ internal sealed record Removed(int People);
 
 internal sealed record PostingBody(IReadOnlyList<PersonId>? People, bool Posts);
 
+internal sealed record PersonBody(PersonId Person);
+
 internal sealed record PostingSet(int Changed);
 
 internal sealed record MoveBody(ClassId To, bool IncludeOpen);
@@ -57,6 +59,7 @@ internal static class RosterEndpoints
         roster.MapPost("/posting-preview", (long classId, PeopleBody body, Posting posting) => posting.Preview(new(classId), body.People ?? [])).WithName("previewPosting").Needs(Act.ManageRoster);
         roster.MapPut("/posting", (long classId, PostingBody body, Caller who, Posting posting) => new PostingSet(posting.Set(who, new(classId), body.People ?? [], body.Posts))).WithName("setPosting").Needs(Act.ManageRoster);
         MapMoves(roster);
+        MapLead(api);
         api.MapGet("/classes/{classId:long}/slips", (long classId, Caller who, Slips slips) => slips.Of(who, new ClassId(classId))).WithName("slips").Needs(Act.HaveSlips);
         api.MapGet("/classes/{classId:long}/slips/shown", (long classId, long[] people, Caller who, Slips slips) => slips.Show(who, new ClassId(classId), DirectoryEndpoints.Ids(people))).WithName("showSlips").Needs(Act.HaveSlips);
         api.MapGet("/classes/{classId:long}/slips/pdf", (long classId, long[] people, Paper? paper, bool? letters, Caller who, Slips slips, SchoolAddress address) =>
@@ -72,6 +75,34 @@ internal static class RosterEndpoints
             return TypedResults.NoContent();
         }).WithName("renewSlips").Needs(Act.HaveSlips);
         MapGroups(api.MapGroup("/classes/{classId:long}"));
+    }
+
+    private static void MapLead(RouteGroupBuilder api)
+    {
+        var lead = api.MapGroup("/classes/{classId:long}/lead");
+        lead.MapGet("", (long classId, Caller who, LeadDesk desk) => desk.See(who, new(classId))).WithName("lead").Needs(Act.Arrange);
+        lead.MapPost("/preview", (long classId, PersonBody body, Caller who, LeadDesk desk) => desk.Preview(who, new(classId), body.Person)).WithName("previewLead").Needs(Act.OfferLead);
+        lead.MapPut("", (long classId, PersonBody body, Caller who, LeadDesk desk) =>
+        {
+            desk.Set(who, new(classId), body.Person);
+            return TypedResults.NoContent();
+        }).WithName("setLead").Needs(Act.SetLead);
+        lead.MapPut("/offer", (long classId, PersonBody body, Caller who, LeadDesk desk) =>
+        {
+            desk.Offer(who, new(classId), body.Person);
+            return TypedResults.NoContent();
+        }).WithName("offerLead").Needs(Act.OfferLead);
+        lead.MapDelete("/offer", (long classId, Caller who, LeadDesk desk) =>
+        {
+            desk.Withdraw(who, new(classId));
+            return TypedResults.NoContent();
+        }).WithName("withdrawLeadOffer").Needs(Act.OfferLead);
+        api.MapGet("/lead-offers", (Caller who, LeadDesk desk) => desk.Mine(who)).WithName("leadOffers").Needs(Act.AnswerLeadOffer);
+        api.MapPost("/lead-offers/{classId:long}", (long classId, AnswerBody body, Caller who, LeadDesk desk) =>
+        {
+            desk.Answer(who, new(classId), body.Yes);
+            return TypedResults.NoContent();
+        }).WithName("answerLeadOffer").Needs(Act.AnswerLeadOffer);
     }
 
     private static void MapMoves(RouteGroupBuilder roster)

@@ -70,6 +70,7 @@ public static class ErasingStore
             DELETE FROM talk_reader WHERE person_id = @id;
             DELETE FROM acknowledged WHERE person_id = @id;
             DELETE FROM phrase WHERE person_id = @id;
+            DELETE FROM lead_offer WHERE to_id = @id OR by_id = @id;
             DELETE FROM news_quiet WHERE person_id = @id;
             DELETE FROM news_reader WHERE person_id = @id;
             DELETE FROM join_wait WHERE person_id = @id;

@@ -98,6 +98,10 @@ public static class RosterStore
         ON CONFLICT(class_id, person_id) DO UPDATE SET role = @role, since = @at, slip_yes = 0, left_at = NULL, enrolled_by = @by, sees_from = @seesFrom
         """, new { id, person, role = role.ToString(), at, by = by.ToString(), seesFrom });
 
+    /// <summary>Makes somebody on the roster something else there, by hand: the next delivery leaves it so.</summary>
+    public static void SetRole(IDbConnection c, ClassId id, PersonId person, ClassRole role) =>
+        c.Execute("UPDATE member SET role = @role, enrolled_by = 'Hand' WHERE class_id = @id AND person_id = @person", new { id, person, role = role.ToString() });
+
     /// <summary>Notes that a coordinator lets the staff of a class have the slips of people on its roster.</summary>
     public static void SayYesToSlips(IDbConnection c, ClassId id, IEnumerable<PersonId> people) =>
         c.Execute("UPDATE member SET slip_yes = 1 WHERE class_id = @id AND person_id IN @people AND left_at IS NULL", new { id, people = people.Select(p => p.Value).ToArray() });

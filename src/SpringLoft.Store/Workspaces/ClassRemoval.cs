@@ -26,7 +26,7 @@ public static class ClassRemoval
         ("activity", "class_id", "class"), ("notice_class", "group_id", "class_group"), ("notice_class", "class_id", "class"), ("class_resource", "class_id", "class"), ("class_blind", "class_id", "class"),
         ("package", "class_id", "class"), ("run_step", "class_id", "class"), ("run_class", "class_id", "class"), ("plan_put", "class_id", "class"),
         ("delivery_on_hold", "class_id", "class"), ("join_code", "class_id", "class"), ("join_wait", "class_id", "class"), ("invitation", "class_id", "class"),
-        ("combined_section", "class_id", "class"), ("sign_off", "class_id", "class"), ("member", "class_id", "class"),
+        ("combined_section", "class_id", "class"), ("sign_off", "class_id", "class"), ("lead_offer", "class_id", "class"), ("member", "class_id", "class"),
     ];
 
     /// <summary>Rows of others that stay and no longer refer to the class: the table, the columns that become empty, and what the first of them refers to.</summary>

@@ -26,7 +26,7 @@ public class PermissionsTests
         var lead = Enum.GetValues<Act>().Where(a => Permissions.InClass(Standing.Lead, a));
         var co = Enum.GetValues<Act>().Where(a => Permissions.InClass(Standing.CoTeacher, a));
 
-        lead.Except(co).ShouldBe([Act.PutPlan, Act.OpenClass, Act.CloseClass, Act.RollOver]);
+        lead.Except(co).ShouldBe([Act.PutPlan, Act.OfferLead, Act.OpenClass, Act.CloseClass, Act.RollOver]);
     }
 
     [Fact]
@@ -68,6 +68,7 @@ public class PermissionsTests
         { Scope: ActScope.Class, Least: Standing.Student } => "whoever is in the class",
         { Scope: ActScope.Class, Least: Standing.Left } => "whoever is or was a student of the class",
         { Scope: ActScope.Class, Least: Standing.CoTeacher } => "its staff, coordinators",
+        { Scope: ActScope.Class, Least: Standing.Coordinator } => "coordinators",
         { Scope: ActScope.Class } => "its lead teachers, coordinators",
         { Roles.Count: 1 } => "coordinators",
         { Roles.Count: 2 } => "teachers, coordinators",

@@ -10,6 +10,7 @@ import { Problem } from "../../parts/Problem";
 import { PlainTable } from "../../parts/table/PlainTable";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayDay, sayMoment } from "../../parts/words";
+import { LeadOffers } from "../Rosters/LeadOffers";
 import { sayWeek, sayWholeDay, useToday } from "./today";
 
 /** A teacher's day: what waits to be marked over all classes, what has waited longest first, each straight to its marking desk. */
@@ -37,6 +38,7 @@ export function TeacherToday() {
       }
     >
       <Problem error={today.error} />
+      <LeadOffers />
       {t && (
         <Link component={RouterLink} to="/work/notices">
           Tell your classes something

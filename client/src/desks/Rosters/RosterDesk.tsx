@@ -20,6 +20,7 @@ import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
 import { useTyped } from "../../parts/typed";
 import { EarlierWork } from "./EarlierWork";
+import { LeadPart } from "./LeadPart";
 import { MoveStudent } from "./MoveStudent";
 import { PasteList } from "./PasteList";
 import { PersonPicker } from "./PersonPicker";
@@ -221,6 +222,7 @@ export function RosterDesk() {
       )}
       {rows.length > 0 && (
         <>
+          <LeadPart classId={id} shut={shut} />
           {!shut && (
             <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", minHeight: 34 }}>
               <Button variant="outlined" disabled={ticked.size === 0} onClick={() => setAsking("off")}>
