@@ -39,7 +39,7 @@ $(STAMPS)/client: $(STAMPS)/server $(STAMPS)/client-packages $(CLIENT_SOURCES)
 # What the tests use besides the SDK and Node: Debian's Chromium, and stock tools that the packages are checked with.
 $(STAMPS)/tools:
 	@mkdir -p $(STAMPS)
-	@for t in chromium:chromium pdftotext:poppler-utils zip:zip unzip:unzip sqlite3:sqlite3 sha512sum:coreutils; do \
+	@for t in chromium:chromium pdftotext:poppler-utils zip:zip unzip:unzip sqlite3:sqlite3 sha512sum:coreutils openssl:openssl; do \
 	  command -v $${t%%:*} >/dev/null || need="$$need $${t##*:}"; done; \
 	/usr/bin/python3 -c "import icalendar" 2> /dev/null || need="$$need python3-icalendar"; \
 	if [ -n "$$need" ]; then apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq $$need; fi

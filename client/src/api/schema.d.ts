@@ -756,6 +756,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/opening/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAtOpening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/opening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["openMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kept-copies": {
         parameters: {
             query?: never;
@@ -1364,6 +1396,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["draftsOfMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/publishing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["publishOfMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loft": {
         parameters: {
             query?: never;
@@ -1388,6 +1452,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["searchLoft"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loft/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["schoolKeys"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1486,6 +1566,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["planClosing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closing/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["closingRoom"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4724,6 +4820,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/closing/runs/{runId}/report/signed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["signedClosingReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/closing/runs/{runId}/report.csv": {
         parameters: {
             query?: never;
@@ -4862,6 +4974,22 @@ export interface paths {
         get: operations["ownReturnedFile"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/package/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readPackageAgain"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5543,6 +5671,9 @@ export interface components {
             /** Format: int32 */
             held: number;
         };
+        ClassesBody: {
+            classes: null | number[];
+        };
         ClassHead: {
             id: components["schemas"]["ClassId"];
             kind: components["schemas"]["WorkspaceKind"];
@@ -5683,6 +5814,17 @@ export interface components {
             bytes: number;
             fingerprint: null | string;
             verifiedAt: null | components["schemas"]["Instant"];
+        };
+        ClosingRoomView: {
+            /** Format: int32 */
+            classes: number;
+            /** Format: int64 */
+            needed: number;
+            /** Format: int64 */
+            free: number;
+            fits: boolean;
+            /** Format: int64 */
+            seconds: null | number;
         };
         ClosingRow: {
             id: components["schemas"]["ClassId"];
@@ -6047,6 +6189,27 @@ export interface components {
         };
         /** @enum {unknown} */
         Door: "Open" | "StepNeeded" | "StepToSetUp";
+        DraftLine: {
+            class: components["schemas"]["ClassId"];
+            className: string;
+            mark: string;
+            assignment: components["schemas"]["AssignmentId"];
+            title: string;
+            dueOn: null | components["schemas"]["LocalDate"];
+            dueTime: null | components["schemas"]["LocalTime"];
+            /** Format: int32 */
+            week: null | number;
+            weekBegins: null | components["schemas"]["LocalDate"];
+            publishAt: null | components["schemas"]["LocalDateTime"];
+            unseen: boolean;
+        };
+        DraftPick: {
+            class: components["schemas"]["ClassId"];
+            assignment: components["schemas"]["AssignmentId"];
+        };
+        DraftsOfBody: {
+            classes: null | number[];
+        };
         /** @enum {unknown} */
         DueState: "InTime" | "Late" | "Closed";
         DuplicatePair: {
@@ -6713,6 +6876,9 @@ export interface components {
             sha256: null | string;
             mayRestore: boolean;
             nextYear: null | components["schemas"]["ClassId"];
+            lastRead?: null | components["schemas"]["LocalDate"];
+            fault?: null | components["schemas"]["PackageFault"];
+            faultDetail?: null | string;
         };
         LoftFound: {
             class: components["schemas"]["ClassId"];
@@ -7171,6 +7337,16 @@ export interface components {
             used: boolean;
             whyNot: null | string;
         };
+        OpenedMany: {
+            /** Format: int32 */
+            opened: number;
+            /** Format: int32 */
+            students: number;
+            passed: components["schemas"]["OpeningPassed"][];
+        };
+        OpeningBody: {
+            classes: null | components["schemas"]["OpeningPick"][];
+        };
         OpeningCheck: {
             period: null | string;
             room: null | string;
@@ -7189,6 +7365,30 @@ export interface components {
             hasWelcome: boolean;
             also: string[];
             teacherShown: string;
+            /** Format: int32 */
+            noSignIn?: number;
+            notes?: components["schemas"]["OpeningNote"][];
+        };
+        OpeningLook: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            mark: string;
+            /** Format: int32 */
+            version: number;
+            check: components["schemas"]["OpeningCheck"];
+            wantsALook: boolean;
+        };
+        /** @enum {unknown} */
+        OpeningNote: "NoStudents" | "NobodyLeads" | "SeesNothing" | "BlindSpots" | "AlsoElsewhere" | "NoSignIn" | "NoWelcome" | "NothingPublished";
+        OpeningPassed: {
+            class: components["schemas"]["ClassId"];
+            name: string;
+            why: string;
+        };
+        OpeningPick: {
+            class: components["schemas"]["ClassId"];
+            /** Format: int32 */
+            version: number;
         };
         OutlineChunk: {
             kind: components["schemas"]["MergeKind"];
@@ -7288,6 +7488,8 @@ export interface components {
             lateMinutes: null | number;
             turns: components["schemas"]["TurnView"][];
         };
+        /** @enum {unknown} */
+        PackageFault: "Missing" | "Damaged" | "Incomplete";
         PackageRead: {
             name: string;
             course: string;
@@ -7307,6 +7509,13 @@ export interface components {
             /** Format: int32 */
             known: number;
             made: null | components["schemas"]["ClassId"];
+        };
+        PackageSeen: {
+            read: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            files: number;
+            fault: null | components["schemas"]["PackageFault"];
+            detail: null | string;
         };
         PageBody: {
             title: null | string;
@@ -7534,6 +7743,17 @@ export interface components {
             version: number;
             /** @default false */
             evenSo: boolean;
+        };
+        PublishDraftsBody: {
+            drafts: null | components["schemas"]["DraftPick"][];
+            byWeek: boolean;
+        };
+        PublishedMany: {
+            /** Format: int32 */
+            published: number;
+            /** Format: int32 */
+            set: number;
+            unseen: string[];
         };
         PublishManyBody: {
             assignments: number[];
@@ -7863,6 +8083,12 @@ export interface components {
             levels: components["schemas"]["MarkLevel"][];
             /** Format: int32 */
             version: number;
+        };
+        SchoolKeySight: {
+            fingerprint: string;
+            pem: string;
+            since: components["schemas"]["LocalDate"];
+            signs: boolean;
         };
         /** @enum {unknown} */
         SchoolRole: "Student" | "Staff" | "Teacher" | "Coordinator";
@@ -10656,6 +10882,72 @@ export interface operations {
             };
         };
     };
+    lookAtOpening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningLook"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    openMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpeningBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedMany"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     keptCopies: {
         parameters: {
             query?: never;
@@ -12094,6 +12386,72 @@ export interface operations {
             };
         };
     };
+    draftsOfMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftsOfBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftLine"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    publishOfMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublishDraftsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PublishedMany"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     loft: {
         parameters: {
             query?: never;
@@ -12141,6 +12499,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LoftFound"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    schoolKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolKeySight"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12363,6 +12750,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClosingRunPlan"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    closingRoom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClosingRunBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingRoomView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -20171,6 +20591,37 @@ export interface operations {
             };
         };
     };
+    signedClosingReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     closingReportCsv: {
         parameters: {
             query?: never;
@@ -20477,6 +20928,37 @@ export interface operations {
                 };
                 content: {
                     "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readPackageAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackageSeen"];
                 };
             };
             /** @description Unprocessable Entity */

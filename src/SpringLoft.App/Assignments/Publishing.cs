@@ -35,12 +35,32 @@ public sealed class Publishing(Premises premises)
         var at = Class(c, by, id);
         Refusals.CheckTicked(assignments?.Count ?? 0, 1000, "assignments");
         var ticked = assignments!.ToHashSet();
-        var drafts = AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is null && ticked.Contains(a.Id)).ToList();
-        var given = AssignmentStore.GivenTo(c, id);
-        var unseen = drafts.Where(a => given[a.Id].Contains(AssignmentStore.Nobody) || Unseen(c, at, a).None).ToList();
-        foreach (var a in drafts.Except(unseen)) PutInStep(c, by, id, a);
-        return new ManyPublished(drafts.Count - unseen.Count, [.. unseen.Select(a => a.Title)]);
+        return PublishIn(c, by, at, [.. AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is null && ticked.Contains(a.Id))]);
     });
+
+    /// <summary>The same of drafts that were read.</summary>
+    internal ManyPublished PublishIn(IDbConnection c, Caller by, ClassAndPlace at, IReadOnlyList<AssignmentRow> drafts)
+    {
+        var unseen = drafts.Where(a => IsUnseen(c, at, a)).ToList();
+        foreach (var a in drafts.Except(unseen)) PutInStep(c, by, at.Class.Id, a);
+        return new ManyPublished(drafts.Count - unseen.Count, [.. unseen.Select(a => a.Title)]);
+    }
+
+    /// <summary>Sets when a draft is published by the clock, and with it those that are kept in step with it.</summary>
+    /// <returns>How many were set.</returns>
+    internal int SetInStep(IDbConnection c, Caller by, ClassId id, AssignmentRow a, Instant at)
+    {
+        (ClassId Class, AssignmentRow Row)[] all = [(id, a), .. InStep.Free(c, by, a).Where(x => x.Row.PublishedAt is null).Select(x => (x.At.Class.Id, x.Row))];
+        foreach (var (of, one) in all)
+        {
+            AssignmentStore.PublishAt(c, one.Id, at);
+            Premises.Add(c, by, premises.Clock.Now, new("set when assignment is published", "assignment", one.Id.Value, of, one.Title));
+        }
+        return all.Length;
+    }
+
+    /// <summary>Would nobody find it of those whom it is given to? Nor does anybody where it is given to a group without anybody.</summary>
+    internal static bool IsUnseen(IDbConnection c, ClassAndPlace at, AssignmentRow a) => AssignmentStore.GivenTo(c, at.Class.Id)[a.Id].Contains(AssignmentStore.Nobody) || Unseen(c, at, a).None;
 
     /// <summary>Makes a published assignment a draft again, while nobody has handed in, and with it those that are kept in step with it; what students have begun stays theirs.</summary>
     /// <exception cref="RefusedException"><c>assignment-has-work</c>, <c>changed-meanwhile</c>.</exception>
@@ -86,7 +106,7 @@ public sealed class Publishing(Premises premises)
         return true;
     }
 
-    private static ClassAndPlace Class(IDbConnection c, Caller by, ClassId id)
+    internal static ClassAndPlace Class(IDbConnection c, Caller by, ClassId id)
     {
         var at = ClassGate.Demand(c, by, id, Act.Arrange).NotArchived();
         return at.Class.Kind == WorkspaceKind.Class ? at

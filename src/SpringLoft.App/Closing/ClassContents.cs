@@ -16,26 +16,28 @@ internal sealed record ClassContents(IReadOnlyList<LayFolder> Folders, IReadOnly
     internal IReadOnlyList<LayAttached> OfNotices { get; init; } = [];
 
     /// <summary>Where all of it goes in the package of the class.</summary>
-    internal IReadOnlyList<LaidFile> Laid() => PackageLayout.Archive(Folders, Items, Work, Attached, OfNotices);
+    internal LaidArchive Laid() => PackageLayout.Lay(Folders, Items, Work, Attached, OfNotices);
 
     internal static ClassContents Load(IDbConnection c, ClassId id)
     {
-        var folders = FolderStore.OfClass(c, id).Select(f => new LayFolder(f.Id, f.ParentId, f.Name)).ToList();
-        var filings = ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder);
-        var items = ItemStore.OfClass(c, id).Where(i => i.Sha256 is not null).Select(i => Lay(i, filings[i.Id])).ToList();
-        var attached = AttachedStore.OfClass(c, id);
         var notices = NoticeStore.OfClass(c, id);
-        var withThem = NoticeFileStore.Of(c, notices.Select(n => n.Id));
-        return new(folders, items, Works(c, id))
-        {
-            Attached = [.. from a in AssignmentStore.OfClass(c, id) from t in attached[a.Id] where t.Sha256 is not null select new LayAttached(a.Title, new(t.FileName, t.Sha256!, t.Sha512!, t.Size ?? 0, a.MadeAt))],
-            OfNotices = [.. from n in notices from f in withThem[n.Id] select new LayAttached($"notice {n.Id}", new(f.Name, f.Sha256, f.Sha512, f.Size, n.MadeAt))],
-        };
+        return Of(FolderStore.OfClass(c, id), ItemStore.OfClass(c, id), ItemStore.Filings(c, id).ToLookup(f => f.Item, f => f.Folder), AssignmentStore.OfClass(c, id), AttachedStore.OfClass(c, id), notices, NoticeFileStore.Of(c, notices.Select(n => n.Id)), Works(c, id));
     }
+
+    /// <summary>The same of a class that was read already.</summary>
+    internal static ClassContents Load(IDbConnection c, ClassRead r) =>
+        Of(r.Folders, r.Items, r.Filings, r.Assignments, r.Attached, r.Notices, r.WithNotices, Works(c, r.Class.Id));
+
+    private static ClassContents Of(IReadOnlyList<FolderRow> folders, IReadOnlyList<ItemRow> items, ILookup<ItemId, FolderId> filings, IReadOnlyList<AssignmentRow> assignments, ILookup<AssignmentId, AttachedRow> attached, IReadOnlyList<NoticeRow> notices, ILookup<long, NoticeFileRow> withThem, List<LayWork> work) =>
+        new([.. folders.Select(f => new LayFolder(f.Id, f.ParentId, f.Name))], [.. items.Where(i => i.Sha256 is not null).Select(i => Lay(i, filings[i.Id]))], work)
+        {
+            Attached = [.. from a in assignments from t in attached[a.Id] where t.Sha256 is not null select new LayAttached(a.Title, new(t.FileName, t.Sha256!, t.Sha512!, t.Size ?? 0, a.MadeAt)) { ToId = a.Id.Value }],
+            OfNotices = [.. from n in notices from f in withThem[n.Id] select new LayAttached($"notice {n.Id}", new(f.Name, f.Sha256, f.Sha512, f.Size, n.MadeAt)) { ToId = n.Id }],
+        };
 
     private static string Day(Instant at) => at.InUtc().Date.ToString("uuuu-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
 
-    internal static LayItem Lay(ItemRow i, IEnumerable<FolderId> folders) => new(new(i.FileName, i.Sha256!, i.Sha512!, i.Size ?? 0, i.AddedAt), [.. folders]);
+    internal static LayItem Lay(ItemRow i, IEnumerable<FolderId> folders) => new(new(i.FileName, i.Sha256!, i.Sha512!, i.Size ?? 0, i.AddedAt), [.. folders]) { Id = i.Id };
 
     internal static List<LayWork> Works(IDbConnection c, ClassId id)
     {
@@ -46,6 +48,7 @@ internal sealed record ClassContents(IReadOnlyList<LayFolder> Folders, IReadOnly
             .Select(w => new LayWork(titles[w.AssignmentId], w.StudentId, people[w.StudentId].Name.Sort, people[w.StudentId].StudentNumber,
                 [.. files[w.Id].Select(f => new LayFile(f.Name, f.Sha256, f.Sha512, f.Size, f.AddedAt))])
             {
+                Id = w.Id,
                 Earlier = [.. turns[w.Id].Where(t => files[w.Id].All(f => f.Sha256 != t.Sha256)).DistinctBy(t => t.Sha256).Select(t => new LayFile($"{Day(t.HandedInAt)} {t.Name}", t.Sha256, t.Sha512, t.Size, t.AddedAt))],
             })];
     }

@@ -37,7 +37,7 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
         var run = RunStore.Newest(c, id);
         var takeHomes = run is { } r ? RunStore.PackagesOf(c, r, id).Count(p => p.Kind == "TakeHome") : 0;
         var contents = ClassContents.Load(c, id);
-        var laid = contents.Laid();
+        var laid = contents.Laid().Files;
         return new ClosingView(Readiness.Overall(findings), findings, run, takeHomes, n.StudentsEver, laid.Count, laid.Sum(f => f.File.Size), ClassStore.RolledTo(c, id)?.Id);
     });
 
@@ -49,6 +49,7 @@ public sealed class ClosingDesk(Premises premises, RunNews news, ChannelWriter<R
             var k = ClassGate.Demand(c, by, id, Act.CloseClass).Class;
             if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-stays", $"“{k.Name}” is no class: it stays from year to year.", "Close the classes instead.");
             Readiness.CheckMayClose(ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, id)[id].Facts(k.State));
+            RoomToClose.Demand(c, premises, [k]);
             var now = premises.Clock.Now;
             var made = RunStore.Add(c, [id], new(after), by.Id, now);
             Premises.Add(c, by, now, new("began closing", "class", id.Value, id, $"run {made.Value}; students afterwards: {(after == AfterArchive.View ? "view" : "nothing")}"));

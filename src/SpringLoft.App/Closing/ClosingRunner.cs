@@ -5,6 +5,7 @@ using Microsoft.Extensions.Logging;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Bags;
+using SpringLoft.Formats.Print;
 using SpringLoft.Formats.Zips;
 using SpringLoft.Store.Audit;
 using SpringLoft.Store.Closing;
@@ -53,6 +54,7 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         {
             var failed = RunStore.States(c, id).ContainsKey(StepState.Failed);
             RunStore.End(c, id, failed ? StepState.Failed : StepState.Done, premises.Clock.Now);
+            SchoolKeys.SignReport(c, id, premises.Clock.Now);
         });
         news.Ring(id);
     }
@@ -135,14 +137,14 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
     // Take-homes are written aside only; they are kept with the package, in one go: a flush of the disk costs more than a file.
     private void TakeHomes(Passing p, CancellationToken stop)
     {
-        var (k, students, contents) = premises.Db.Read(c => (ClassStore.Find(c, p.Class)!, RosterStore.Members(c, p.Class).Where(m => m.Role == ClassRole.Student).ToList(), StudentContents.Load(c, p.Class)));
+        var (students, pages) = premises.Db.Read(c => (RosterStore.Members(c, p.Class).Where(m => m.Role == ClassRole.Student).ToList(), new StudentPages(c, p.Class, premises.Clock)));
         var made = new (PackageRow Row, StoredFile File)?[students.Count];
         var done = 0;
         try
         {
             Parallel.For(0, students.Count, new() { MaxDegreeOfParallelism = Cores, CancellationToken = stop }, i =>
             {
-                made[i] = TakeHome(p, k, students[i], contents, stop);
+                made[i] = TakeHome(p, students[i], pages, stop);
                 Tell(p, ClosingStep.TakeHomes, Interlocked.Increment(ref done), students.Count);
             });
         }
@@ -151,23 +153,26 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         p.Students = students.Count;
     }
 
-    private (PackageRow Row, StoredFile File)? TakeHome(Passing p, ClassRow k, MemberRow student, StudentContents contents, CancellationToken stop)
+    private (PackageRow Row, StoredFile File)? TakeHome(Passing p, MemberRow student, StudentPages pages, CancellationToken stop)
     {
-        var own = contents.Of(student.PersonId);
-        var laid = PackageLayout.TakeHome(k.Name, own.Folders, own.Items, own.Work);
+        var (laid, page) = pages.Of(student.PersonId);
         if (laid.Count == 0) return null;
-        var file = p.Batch.Make(to => ZipWriter.Write(to, laid.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), null, stop), inManifests: false);
+        var at = p.Run.StartedAt;
+        var told = TakeHomePage.Write(student.Name.Display, pages.School, pages.Year, premises.Clock.DateOf(at), [page]);
+        var file = p.Batch.Make(to => ZipWriter.Write(to, [new ZipFile(StudentPages.Page, at, () => new MemoryStream(told)), .. laid.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256)))], null, stop), inManifests: false);
         milestones.Reached("TakeHomes:one");
-        return (new() { RunId = p.Run.Id, ClassId = p.Class, Kind = "TakeHome", StudentId = student.PersonId, Name = $"{student.Name.Display}, {k.Name}.zip", Sha256 = file.Sha256, Files = laid.Count, MadeAt = p.Run.StartedAt }, file);
+        return (new() { RunId = p.Run.Id, ClassId = p.Class, Kind = "TakeHome", StudentId = student.PersonId, Name = $"{student.Name.Display}, {pages.Class.Name}.zip", Sha256 = file.Sha256, Files = laid.Count, MadeAt = at }, file);
     }
 
     private void Package(Passing p, CancellationToken stop)
     {
+        var key = SchoolKeys.Current(premises);
         (p.Package, p.Seen) = premises.Db.Read(c => (ArchivePackage.Of(c, premises.Files, p.Class), AuditStore.Newest(c)));
         var total = p.Package.Payload.Count;
+        var bag = p.Package.Bag(p.Run.StartedAt, premises.Clock, key);
         var file = p.Batch.Make(to =>
         {
-            BagWriter.Write(to, p.Package.Folder, p.Package.Payload, Info(p.Package), p.Run.StartedAt, n =>
+            BagWriter.Write(to, bag, n =>
             {
                 Tell(p, ClosingStep.ArchivePackage, Math.Min(n, total), total);
                 milestones.Reached("ArchivePackage:file", stop);
@@ -249,13 +254,6 @@ public sealed class ClosingRunner(Premises premises, RunNews news, IRunMilestone
         });
         news.Ring(p.Run.Id);
     }
-
-    private static IEnumerable<(string, string)> Info(ArchivePackage package) =>
-    [
-        ("Source-Organization", "Spring Loft"),
-        ("External-Description", $"Class workspace: {package.Class.Name}"),
-        ("External-Identifier", $"class-{package.Class.Id.Value}"),
-    ];
 
     // A class on its way through the run: what was made of it so far and is not kept yet.
     private sealed class Passing(RunRow run, ClassId id, FileBatch batch, Dictionary<ClosingStep, StepState> states) : IDisposable

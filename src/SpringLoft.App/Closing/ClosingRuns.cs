@@ -37,12 +37,6 @@ public sealed record ClosingRunPlan(IReadOnlyList<PlannedClosing> Classes, int C
 public sealed record ClosingRunView(
     RunId Id, StepState State, string? Reason, RunWish Wish, ClosingOptions Options, Instant StartedAt, string StartedBy, Instant? EndedAt, int Classes, int Verified, int Skipped, int Failed, RunClassView? Now);
 
-/// <summary>What became of a class in a run.</summary>
-/// <param name="Files">Of the class, as the plan of the run said; the package has a few more, which tell of it.</param>
-/// <param name="Bytes">Of the package, as a file.</param>
-/// <param name="Fingerprint">The package's SHA-256; null if there is none.</param>
-public sealed record ClosingOutcome(ClassId Id, string Name, string Lead, string? Department, StepState State, string? Reason, int TakeHomes, int Files, long Bytes, string? Fingerprint, Instant? VerifiedAt);
-
 /// <summary>Closing many classes: how ready they are, the plan, the run, the report.</summary>
 public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<RunId> queue)
 {
@@ -84,6 +78,10 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
         return new ClosingRunPlan(planned, closes.Count, planned.Count - closes.Count, closes.Sum(p => p.Files), closes.Sum(p => p.Bytes));
     });
 
+    /// <summary>How much room and time it takes to close those of some classes that can be.</summary>
+    public ClosingRoomView Room(Caller who, IReadOnlyList<ClassId> classes, ClosingOptions options) => premises.Db.Read(c =>
+        RoomToClose.Of(c, premises, Chosen(c, who, classes).Where(k => ClosingPlan.Of(options, ClosingExtras.Subject(c, k, ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, k.Id)[k.Id].Facts(k.State))).Skipped is null)));
+
     /// <summary>Begins the run. What is blocked is in it too, passed over with the reason, so that the report leaves nothing out.</summary>
     public RunId Begin(Caller by, IReadOnlyList<ClassId> classes, ClosingOptions options)
     {
@@ -94,6 +92,8 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
             foreach (var k in chosen)
                 if (ClosingPlan.Of(options, ClosingExtras.Subject(c, k, ClosingStore.Counts(c, k.YearId, premises.Clock.Today, premises.Clock.Now, k.Id)[k.Id].Facts(k.State))).Skipped is { } why) skipped[k.Id] = why;
             if (skipped.Count == chosen.Count) throw new RefusedException("closing-blocked", "None of these classes can be closed yet.", "Mend what the closing desk lists, then close.", "classes");
+            // It is found out before, not when half of them are packed.
+            RoomToClose.Demand(c, premises, chosen.Where(k => !skipped.ContainsKey(k.Id)));
             var now = premises.Clock.Now;
             var made = RunStore.Add(c, [.. chosen.Select(k => k.Id)], options, by.Id, now);
             foreach (var (k, why) in skipped) RunStore.SetClass(c, made, k, StepState.Skipped, why);
@@ -153,24 +153,30 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     public IReadOnlyList<ClosingOutcome> Report(Caller who, RunId id) => premises.Db.Read(c =>
     {
         Find(c, who, id);
-        var packages = RunStore.PackagesOf(c, id).ToLookup(p => p.ClassId);
-        var leads = new Dictionary<YearId, StaffStore>();
-        return RunStore.Classes(c, id).Select(r =>
-        {
-            // Deleted since: the run keeps what became of it then.
-            if (ClassStore.Find(c, r.ClassId) is not { } k) return new ClosingOutcome(r.ClassId, r.Name, "–", null, r.State, "It was deleted from the loft since.", 0, 0, 0, null, null);
-            if (!leads.TryGetValue(k.YearId, out var staff)) leads[k.YearId] = staff = StaffStore.Of(c, k.YearId);
-            var archive = packages[r.ClassId].FirstOrDefault(p => p.Kind == "Archive");
-            return new ClosingOutcome(r.ClassId, k.Name, staff.Lead(k.Id), k.Department, r.State, r.Reason, packages[r.ClassId].Count(p => p.Kind == "TakeHome"), archive?.OwnFiles ?? 0, archive?.Size ?? 0, archive?.Sha256, archive?.VerifiedAt);
-        }).ToList();
+        return ClosingReport.Of(c, id);
     });
 
     /// <summary>The report as a table for any spreadsheet.</summary>
     public Download ReportCsv(Caller who, RunId id)
     {
-        var rows = Report(who, id).Select(o => new[] { o.Name, o.Lead, o.Department, Said(o.State), o.Reason, o.TakeHomes.ToString(CultureInfo.InvariantCulture), o.Files.ToString(CultureInfo.InvariantCulture), o.Bytes.ToString(CultureInfo.InvariantCulture), o.Fingerprint });
-        var bytes = CsvTable.Write(["class", "lead teacher", "department", "outcome", "reason", "take-homes", "files", "bytes of package", "sha256 of package"], rows);
+        var bytes = ClosingReport.Table(Report(who, id));
         return new Download($"closing run {id.Value}.csv", new MemoryStream(bytes), bytes.Length);
+    }
+
+    /// <summary>The report as it was when the run ended, signed with the school's key, as a zip.</summary>
+    public Download SignedReport(Caller who, RunId id, CancellationToken stop)
+    {
+        var (report, key) = premises.Db.Read(c =>
+        {
+            var run = Find(c, who, id);
+            var r = SchoolKeyStore.Report(c, id) ?? throw new RefusedException("not-signed", run.State == StepState.Working ? "The run is still going, so there is no report to sign yet." : "This run ended without a signed report.",
+                run.State == StepState.Working ? "Fetch it when the run has ended." : "Fetch the report as a table.");
+            return (r, SchoolKeyStore.All(c).First(k => k.Id == r.KeyId).Public);
+        });
+        var zip = premises.Files.Scratch();
+        ClosingReport.Zip(zip, report, key, stop);
+        zip.Position = 0;
+        return new Download($"closing run {id.Value}, signed.zip", zip, zip.Length);
     }
 
     /// <summary>Writes to the lead teachers of classes what is not ready there, a letter each.</summary>
@@ -230,5 +236,4 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
     }
 
     /// <summary>An outcome in our words.</summary>
-    internal static string Said(StepState s) => s switch { StepState.Done => "verified", StepState.Failed => "failed", StepState.Skipped => "skipped", StepState.Working => "at work", _ => "waits" };
 }

@@ -1,4 +1,5 @@
 using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Runs;
@@ -9,7 +10,17 @@ namespace SpringLoft.App.Closing;
 
 /// <summary>An archived class in the loft.</summary>
 /// <param name="Sha256">Of the package, to be compared with a copy kept elsewhere.</param>
-public sealed record LoftClass(ClassId Id, string Name, string Mark, string Lead, LocalDate? Archived, string? Package, long? Size, int? Files, string? Sha256, bool MayRestore, ClassId? NextYear);
+public sealed record LoftClass(ClassId Id, string Name, string Mark, string Lead, LocalDate? Archived, string? Package, long? Size, int? Files, string? Sha256, bool MayRestore, ClassId? NextYear)
+{
+    /// <summary>When the package was last read, byte by byte, and compared with the class.</summary>
+    public LocalDate? LastRead { get; init; }
+
+    /// <summary>What was wrong with it then; null if nothing was.</summary>
+    public PackageFault? Fault { get; init; }
+
+    /// <summary>Where.</summary>
+    public string? FaultDetail { get; init; }
+}
 
 /// <summary>A school year in the loft.</summary>
 public sealed record LoftYear(string Label, IReadOnlyList<LoftClass> Classes);
@@ -41,7 +52,8 @@ public sealed class Loft(Premises premises)
                 var p = packages.GetValueOrDefault(k.Id);
                 var may = ClassGate.May(c, who, k.Id, Act.CloseClass);
                 return new LoftClass(k.Id, k.Name, k.Mark, staff.Lead(k.Id), k.ArchivedAt is { } a ? premises.Clock.DateOf(a) : null,
-                    p?.Name, p?.Size, p?.OwnFiles, p?.Sha256, may, ClassStore.RolledTo(c, k.Id)?.Id);
+                    p?.Name, p?.Size, p?.OwnFiles, p?.Sha256, may, ClassStore.RolledTo(c, k.Id)?.Id)
+                { LastRead = p is null ? null : premises.Clock.DateOf(p.LastRead), Fault = may ? p?.Fault : null, FaultDetail = may ? p?.FaultDetail : null };
             })]);
         }).Where(y => y.Classes.Count > 0).ToList();
     });

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Threading.Channels;
 using SpringLoft.App.Workspaces;
-using SpringLoft.Core.Assignments;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Print;
@@ -184,7 +183,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
         private readonly string school;
         private readonly Instant at;
         private readonly ILookup<PersonId, ClassId> places;
-        private readonly Dictionary<ClassId, (ClassRow Class, StudentContents Contents, ILookup<PersonId, WorkRow> Work, Dictionary<AssignmentId, AssignmentRow> Assignments, ILookup<WorkId, CommentRow> Comments, ILookup<PersonId, (LocalDate, string, string)> Wrote)> classes = [];
+        private readonly Dictionary<ClassId, StudentPages> classes = [];
 
         internal Making(IDbConnection c, Premises premises, YearId year, Instant at)
         {
@@ -195,13 +194,7 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             leaverDays = Store.School.RulesStore.Get(c).Rules.LeaverDays;
             places = TakeHomeStore.Places(c, year).ToLookup(p => p.Person, p => p.Class);
             foreach (var id in places.SelectMany(g => g).Distinct())
-                classes[id] = (ClassStore.Find(c, id)!, StudentContents.Load(c, id), WorkStore.OfClass(c, id).ToLookup(w => w.StudentId), AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id), WorkStore.CommentsOfClass(c, id), Wrote(c, id));
-        }
-
-        private static ILookup<PersonId, (LocalDate, string, string)> Wrote(IDbConnection c, ClassId id)
-        {
-            var places = FolderStore.OfClass(c, id).ToDictionary(f => f.Id, f => f.Name);
-            return TalkStore.AllOf(c, id).ToLookup(m => m.AuthorId, m => (m.Day, places.GetValueOrDefault(m.FolderId, ""), m.Text));
+                classes[id] = new(c, id, premises.Clock);
         }
 
         internal (TakeHomeRow? Row, StoredFile? File, IReadOnlyList<string> Holds) Make(PersonId student, FileBatch batch, CancellationToken stop)
@@ -211,27 +204,16 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             var pages = new List<PageClass>();
             foreach (var id in places[student])
             {
-                var (k, contents, work, assignments, comments, wrote) = classes[id];
-                var own = contents.Of(student);
-                var laid = PackageLayout.TakeHome(k.Name, own.Folders, own.Items, own.Work);
-                if (laid.Count == 0 && !wrote[student].Any()) continue;
+                var (laid, page) = classes[id].Of(student);
+                if (laid.Count == 0 && page.Wrote.Count == 0) continue;
                 files.AddRange(laid);
-                // Work is laid out first, a piece after the other.
-                var next = 0;
-                var pieces = work[student].Where(w => assignments.ContainsKey(w.AssignmentId)).ToList();
-                var told = own.Work.Zip(pieces).Select(x =>
-                {
-                    var mine = laid.Skip(next).Take(x.First.Files.Count).Select(f => (f.File.Name, f.Path)).ToList();
-                    next += x.First.Files.Count;
-                    return Told(x.Second, assignments[x.Second.AssignmentId], comments, mine);
-                }).ToList();
-                pages.Add(new(k.Name, k.TeacherShown, told, [.. laid.Skip(next).Select(f => (f.File.Name, f.Path))]) { Wrote = [.. wrote[student]] });
+                pages.Add(page);
             }
             var before = KeptBefore(student, files);
             if (files.Count + before.Count + pages.Count == 0) return (null, null, []);
-            if (before.Count > 0) pages.Add(new("Kept from a take-home of before", "", [], [.. before.Select(f => (f.Path.Split('/')[^1], f.Path))]));
-            var page = TakeHomePage.Write(person.Name.Display, school, year.Year.Label, premises.Clock.DateOf(at), pages);
-            var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile("index.html", at, () => new MemoryStream(page)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), .. before.Select(f => new ZipFile(f.Path, at, f.Open))], null, stop), inManifests: false);
+            if (before.Count > 0) pages.Add(new("Kept from a take-home of before", "", [], [.. before.Select(f => new PageLink(f.Path.Split('/')[^1], f.Path))]));
+            var told = TakeHomePage.Write(person.Name.Display, school, year.Year.Label, premises.Clock.DateOf(at), pages);
+            var file = batch.Make(to => ZipWriter.Write(to, [new ZipFile(StudentPages.Page, at, () => new MemoryStream(told)), .. files.Select(f => new ZipFile(f.Path, f.File.Modified, () => premises.Files.Open(f.File.Sha256))), .. before.Select(f => new ZipFile(f.Path, at, f.Open))], null, stop), inManifests: false);
             return (new() { PersonId = student, YearId = year.Id, Name = $"{person.Name.Display}, {year.Year.Label}.zip", Sha256 = file.Sha256, Files = files.Count + before.Count, Classes = pages.Count(p => p.Teacher.Length > 0 || p.Work.Count > 0), MadeAt = at, KeepUntil = premises.Clock.DateOf(at).PlusDays(leaverDays) }, file, [.. files.Select(f => f.File.Sha256), .. before.Select(f => f.Sha256)]);
         }
 
@@ -253,18 +235,6 @@ public sealed class TakeHomes(Premises premises, ChannelWriter<RunId> queue, IRu
             ZipContents.Copy(from, path, scratch);
             scratch.Position = 0;
             return scratch;
-        }
-
-        private static PageWork Told(WorkRow w, AssignmentRow a, ILookup<WorkId, CommentRow> comments, List<(string, string)> files)
-        {
-            var back = w.State == WorkState.Returned;
-            string Number(decimal d) => d.ToString("0.##", CultureInfo.InvariantCulture);
-            var mark = back && w.ReturnedScore is { } s ? a.Points is { } p ? a.Scheme?.NameOf(s) is { } level ? $"{level} ({Number(s)} of {Number(p)})" : $"{Number(s)} of {Number(p)}" : Number(s) : null;
-            // By criteria it says which level of each was reached.
-            if (mark is not null && a.Scheme is { ByCriteria: true } by && MarkScheme.ReadChosen(w.ReturnedChosen) is { } chosen && by.ScoreOf(chosen) is not null)
-                mark += $": {string.Join(", ", chosen.Zip(by.Criteria).Select(x => $"{x.Second.Name} “{x.Second.Levels[x.First].Name}”"))}";
-            return new(a.Title, w.State switch { WorkState.Returned => "returned", WorkState.HandedIn => "handed in, not returned yet", _ => "begun, never handed in" }, mark,
-                back ? [.. comments[w.Id].Select(m => (m.Author, m.Text))] : [], files);
         }
     }
 }

@@ -131,6 +131,6 @@ public sealed class LeadDesk(Premises premises)
         return Leading.Decide(new(p.Id, p.Name.Display, p.Role, p.Active, m is { LeftAt: null } ? m.Role : null, m?.Role == ClassRole.Student), Leads(c, k.Id), k.State, k.TeacherShown);
     }
 
-    private static List<LeadFact> Leads(IDbConnection c, ClassId id) =>
+    internal static List<LeadFact> Leads(IDbConnection c, ClassId id) =>
         [.. PersonStore.Find(c, RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Lead && m.LeftAt is null).Select(m => m.PersonId)).Select(p => new LeadFact(p.Id, p.Name.Display, p.Role, p.Active, ClassRole.Lead))];
 }

@@ -52,7 +52,7 @@ public sealed class RostersOut(Premises premises)
         return RosterStore.Members(c, k.Id).Where(m => m.LeftAt is null).Select(m => new[]
         {
             k.Name, m.Family, m.Given, m.StudentNumber, m.Grade, m.UserName, emails.GetValueOrDefault(m.PersonId),
-            m.Role switch { ClassRole.Lead => "lead teacher", ClassRole.CoTeacher => "co-teacher", _ => "student" },
+            InWords.Of(m.Role),
             premises.Clock.DateOf(m.JoinedAt).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture),
         });
     }

@@ -51,7 +51,14 @@ public sealed record CopyView(string Name, int Folders, int Things, int Assignme
 /// <param name="FoldersSeen">Folders that any student will see, of all <paramref name="Folders"/>.</param>
 /// <param name="Also">Students who are in another class of the same course: they may be on the wrong roster.</param>
 public sealed record OpeningCheck(
-    string? Period, string? Room, int Students, string? First, string? Last, int FoldersSeen, int Folders, int Published, int BlindSpots, bool HasWelcome, IReadOnlyList<string> Also, string TeacherShown);
+    string? Period, string? Room, int Students, string? First, string? Last, int FoldersSeen, int Folders, int Published, int BlindSpots, bool HasWelcome, IReadOnlyList<string> Also, string TeacherShown)
+{
+    /// <summary>Students who have no way to sign in yet.</summary>
+    public int NoSignIn { get; init; }
+
+    /// <summary>What there is to say of it, what weighs most first.</summary>
+    public IReadOnlyList<OpeningNote> Notes { get; init; } = [];
+}
 
 /// <summary>A course to choose from.</summary>
 public sealed record CourseView(CourseId Id, string Name, string Mark, string? Department);
@@ -115,21 +122,27 @@ public sealed class MakingClass(Premises premises, PlanDesk plans)
 
     /// <summary>Opens a class to its students.</summary>
     /// <param name="version">Of the class as the asker saw it.</param>
-    public void Open(Caller by, ClassId id, int version) => premises.Db.Write(c =>
+    public void Open(Caller by, ClassId id, int version) => premises.Db.Write(c => Open(c, by, id, version, premises.Clock.Now));
+
+    /// <summary>The same in a transaction that is going.</summary>
+    /// <returns>To how many students.</returns>
+    internal static int Open(IDbConnection c, Caller by, ClassId id, int version, Instant now)
     {
         var k = ClassGate.Demand(c, by, id, Act.OpenClass).NotArchived().Class;
         if (k.Kind != WorkspaceKind.Class) throw new RefusedException("department-stays", $"“{k.Name}” is a department's workspace: its members see it from the start.", "Nothing to do.");
         if (k.State == ClassState.Open) throw new RefusedException("class-open", $"“{k.Name}” is open already.", "Nothing to do.");
-        var now = premises.Clock.Now;
         if (!ClassStore.SetState(c, k with { Version = version }, ClassState.Open, now, k.AfterArchive)) throw Refusals.ChangedMeanwhile("class");
         var students = RosterStore.Members(c, id).Count(m => m.Role == ClassRole.Student && m.LeftAt is null);
         Premises.Add(c, by, now, new("opened class", "class", id.Value, id, $"to {students} students"));
-    });
+        return students;
+    }
 
     /// <summary>What to look at before a class is opened: is this really that period's roster, and what will they see?</summary>
-    public OpeningCheck CheckOpening(ClassId id) => premises.Db.Read(c =>
+    public OpeningCheck CheckOpening(ClassId id) => premises.Db.Read(c => Check(c, ClassStore.Find(c, id) ?? throw Refusals.NotFound("class")));
+
+    internal static OpeningCheck Check(IDbConnection c, ClassRow k)
     {
-        var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class");
+        var id = k.Id;
         var roster = RosterStore.Members(c, id).Where(m => m.LeftAt is null).ToList();
         var students = roster.Where(m => m.Role == ClassRole.Student).ToList();
         var folders = FolderStore.OfClass(c, id);
@@ -137,10 +150,12 @@ public sealed class MakingClass(Premises premises, PlanDesk plans)
         var twins = ClassStore.OfYear(c, k.YearId).Where(o => o.Id != id && o.CourseId == k.CourseId && o.State != ClassState.Archived).ToList();
         var also = twins.SelectMany(o => RosterStore.Members(c, o.Id).Where(m => m.LeftAt is null && m.Role == ClassRole.Student).Select(m => (m.PersonId, o.Name)))
             .Where(x => students.Any(s => s.PersonId == x.PersonId)).Select(x => $"{students.First(s => s.PersonId == x.PersonId).Name.Display} is also in “{x.Name}”").ToList();
+        var (seen, published, blind, noSignIn) = (folders.Count(f => any.Of(f.Id).Right > Right.None), AssignmentStore.OfClass(c, id).Count(a => a.PublishedAt is not null), Arranging.Blind(c, id).Count, RosterStore.WithoutSignIn(c, id));
+        var led = Core.Rosters.Leading.TroubleOf(Rosters.LeadDesk.Leads(c, id)) is not (Core.Rosters.LeadTrouble.NobodyLeads or Core.Rosters.LeadTrouble.LeadIsGone);
         return new OpeningCheck(k.Period, k.Room, students.Count, students.FirstOrDefault()?.Name.Sort, students.LastOrDefault()?.Name.Sort,
-            folders.Count(f => any.Of(f.Id).Right > Right.None), folders.Count, AssignmentStore.OfClass(c, id).Count(a => a.PublishedAt is not null),
-            Arranging.Blind(c, id).Count, k.Welcome.Length > 0, also, k.TeacherShown);
-    });
+            seen, folders.Count, published, blind, k.Welcome.Length > 0, also, k.TeacherShown)
+        { NoSignIn = noSignIn, Notes = Opening.Notes(new(students.Count, led, seen, blind, also.Count, noSignIn, k.Welcome.Length > 0, published)) };
+    }
 
     internal static ClassNamePreview NameOf(IDbConnection c, YearRow year, string course, string? section, string? period, TermId? term)
     {

@@ -11,21 +11,54 @@ public sealed record LayFolder(FolderId Id, FolderId? Parent, string Name);
 public sealed record LayFile(string Name, string Sha256, string Sha512, long Size, Instant Modified);
 
 /// <summary>An item's bytes, and the folders it is filed in; unfiled if none.</summary>
-public sealed record LayItem(LayFile File, IReadOnlyList<FolderId> FiledIn);
+public sealed record LayItem(LayFile File, IReadOnlyList<FolderId> FiledIn)
+{
+    /// <summary>Which thing of the class it is; null where that does not matter.</summary>
+    public ItemId? Id { get; init; }
+}
 
 /// <summary>A piece of work with its files.</summary>
 public sealed record LayWork(string Assignment, PersonId Student, string StudentSortName, string? StudentNumber, IReadOnlyList<LayFile> Files)
 {
+    /// <summary>Which piece it is; null where that does not matter.</summary>
+    public WorkId? Id { get; init; }
+
     /// <summary>Files of earlier handings-in that are no longer among <see cref="Files"/>, named by their day.</summary>
     public IReadOnlyList<LayFile> Earlier { get; init; } = [];
 }
 
 /// <summary>A file that belongs to something else that is not a folder: to an assignment, to a notice.</summary>
 /// <param name="To">What that is called.</param>
-public sealed record LayAttached(string To, LayFile File);
+public sealed record LayAttached(string To, LayFile File)
+{
+    /// <summary>The number of that, where it matters.</summary>
+    public long ToId { get; init; }
+}
 
 /// <summary>A file and where it goes in a package; forward slashes, safe on any computer, no two alike but for case.</summary>
 public sealed record LaidFile(string Path, LayFile File);
+
+/// <summary>Where everything of a class goes in its package, each thing with its places.</summary>
+/// <param name="Folders">The folders, also those with nothing in them.</param>
+/// <param name="Items">One line for each place of each thing.</param>
+public sealed record LaidArchive(
+    IReadOnlyDictionary<FolderId, string> Folders, IReadOnlyList<(LayItem Item, LaidFile File)> Items, IReadOnlyList<(LayWork Work, IReadOnlyList<LaidFile> Files)> Work,
+    IReadOnlyList<(LayWork Work, IReadOnlyList<LaidFile> Files)> Earlier, IReadOnlyList<(LayAttached Of, LaidFile File)> Attached, IReadOnlyList<(LayAttached Of, LaidFile File)> Notices)
+{
+    /// <summary>All files, in the order in which they are packed.</summary>
+    public IReadOnlyList<LaidFile> Files { get; } =
+        [.. Items.Select(x => x.File), .. Work.SelectMany(x => x.Files), .. Earlier.SelectMany(x => x.Files), .. Attached.Select(x => x.File), .. Notices.Select(x => x.File)];
+
+    /// <summary>Folders in which nothing stands, neither a file nor a folder: a zip shows them only where it names them.</summary>
+    public IReadOnlyList<string> EmptyFolders
+    {
+        get
+        {
+            var full = Files.Select(f => f.Path).Concat(Folders.Values).Select(p => p[..Math.Max(0, p.LastIndexOf('/'))]).ToHashSet(StringComparer.Ordinal);
+            return [.. Folders.Values.Where(f => !full.Contains(f))];
+        }
+    }
+}
 
 /// <summary>Decides where files go in a package, as a person would lay them out.</summary>
 public static class PackageLayout
@@ -47,33 +80,38 @@ public static class PackageLayout
     /// <c>work/assignment/student/</c>, and what was handed in earlier and replaced since under <c>earlier/assignment/student/</c>;
     /// what is attached to assignments under <c>assignments/assignment/</c>, files with notices under <c>notices/notice/</c>.
     /// </summary>
-    public static IReadOnlyList<LaidFile> Archive(IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work, IEnumerable<LayAttached>? attached = null, IEnumerable<LayAttached>? notices = null)
+    public static IReadOnlyList<LaidFile> Archive(IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work, IEnumerable<LayAttached>? attached = null, IEnumerable<LayAttached>? notices = null) =>
+        Lay(folders, items, work, attached ?? [], notices ?? []).Files;
+
+    /// <summary>The same, with what each file is of.</summary>
+    public static LaidArchive Lay(IReadOnlyList<LayFolder> folders, IEnumerable<LayItem> items, IEnumerable<LayWork> work, IEnumerable<LayAttached> attached, IEnumerable<LayAttached> notices)
     {
         var names = new Siblings();
         var paths = FolderPaths(folders, names);
-        var laid = new List<LaidFile>();
+        var things = new List<(LayItem, LaidFile)>();
         foreach (var item in items)
         {
             var places = item.FiledIn.Where(paths.ContainsKey).Select(f => paths[f]).ToList();
             foreach (var place in places.Count == 0 ? [Unfiled] : places)
-                laid.Add(new(names.Place(place, item.File.Name, isFile: true), item.File));
+                things.Add((item, new(names.Place(place, item.File.Name, isFile: true), item.File)));
         }
         var pieces = work.ToList();
-        LayWorkInto("work", pieces, names, laid, byStudent: true);
-        LayWorkInto(EarlierTop, Earlier(pieces), names, laid, byStudent: true);
-        Into(AttachedTop, attached ?? []);
-        Into(NoticesTop, notices ?? []);
-        return laid;
+        return new(paths, things, Pieces("work", pieces, names), Pieces(EarlierTop, Earlier(pieces), names), Into(AttachedTop, attached), Into(NoticesTop, notices));
 
-        void Into(string top, IEnumerable<LayAttached> files)
+        List<(LayAttached, LaidFile)> Into(string top, IEnumerable<LayAttached> files)
         {
+            var laid = new List<(LayAttached, LaidFile)>();
             foreach (var of in files.GroupBy(a => a.To, StringComparer.Ordinal))
             {
                 var place = names.Place(top, of.Key, isFile: false);
-                laid.AddRange(of.Select(a => new LaidFile(names.Place(place, a.File.Name, isFile: true), a.File)));
+                laid.AddRange(of.Select(a => (a, new LaidFile(names.Place(place, a.File.Name, isFile: true), a.File))));
             }
+            return laid;
         }
     }
+
+    private static List<(LayWork, IReadOnlyList<LaidFile>)> Pieces(string top, IEnumerable<LayWork> work, Siblings names) =>
+        [.. Places(top, work, names, byStudent: true).Select(x => (x.Piece, (IReadOnlyList<LaidFile>)[.. x.Piece.Files.Select(f => new LaidFile(names.Place(x.Place, f.Name, isFile: true), f))]))];
 
     /// <summary>Where folders go, as <see cref="Archive"/> lays them out: under <c>folders/</c>.</summary>
     public static IReadOnlyDictionary<FolderId, string> Folders(IReadOnlyList<LayFolder> folders) => FolderPaths(folders, new Siblings());

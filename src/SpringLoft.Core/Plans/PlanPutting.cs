@@ -97,7 +97,7 @@ public static class PlanPutting
             if (reachable && byPlace.TryGetValue((parent, SafeName.Key(w.Name)), out var there) && there.Student == w.Student && there.Group == w.Group)
             {
                 placed[w.Key] = there.Id;
-                steps.Add(new(PutKind.Adopt, there.Id, w, there.Name, there.Rule == w.Rule ? "stands there already" : $"stands there already and is {Words(there.Rule)}; the plan says {Words(w.Rule)}"));
+                steps.Add(new(PutKind.Adopt, there.Id, w, there.Name, there.Rule == w.Rule ? "stands there already" : $"stands there already and is {InWords.Of(there.Rule)}; the plan says {InWords.Of(w.Rule)}"));
             }
             else
             {
@@ -125,7 +125,7 @@ public static class PlanPutting
             given.Position != w.Position && there.Position == given.Position ? w.Position : null);
         var changes = new List<string>();
         if (takes.Name is { } name) changes.Add($"called “{name}” now");
-        if (takes.Rule is { } rule) changes.Add($"{Words(rule)} now, {Words(given.Rule)} before");
+        if (takes.Rule is { } rule) changes.Add($"{InWords.Of(rule)} now, {InWords.Of(given.Rule)} before");
         if (takes.Position is not null) changes.Add("stands elsewhere in the order");
         if (changes.Count > 0) steps.Add(new(PutKind.Change, there.Id, w, there.Name, string.Join("; ", changes)) { Takes = takes });
     }
@@ -133,7 +133,7 @@ public static class PlanPutting
     private static IEnumerable<string> Theirs(UnfoldedFolder w, StandingFolder there, bool name, bool rule)
     {
         if (name) yield return $"the teacher calls it so; the plan would call it “{w.Name}”";
-        if (rule) yield return $"the teacher made it {Words(there.Rule)}; the plan says {Words(w.Rule)}";
+        if (rule) yield return $"the teacher made it {InWords.Of(there.Rule)}; the plan says {InWords.Of(w.Rule)}";
     }
 
     // A folder does not go while one stands in it that stays.
@@ -147,15 +147,4 @@ public static class PlanPutting
         return [.. steps.Select(s => s.Kind == PutKind.Remove && needed.Contains(s.Folder!.Value)
             ? s with { Kind = PutKind.KeepFull, Why = "the plan no longer asks for it, but a folder that stays stands in it" } : s)];
     }
-
-    private static string Words(FolderRule rule) => rule switch
-    {
-        FolderRule.StaffOnly => "staff only",
-        FolderRule.ClassViews => "class views",
-        FolderRule.ClassAdds => "class adds",
-        FolderRule.ClassEdits => "class edits",
-        FolderRule.OneEach => "one each",
-        FolderRule.OnePerGroup => "one per group",
-        _ => "as above",
-    };
 }

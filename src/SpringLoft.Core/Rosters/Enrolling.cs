@@ -26,18 +26,11 @@ public static class Enrolling
     {
         { Active: false } => new(c.Id, EnrollOutcome.Refused, $"{c.Name} has left the school."),
         { HasRole: { } has, Left: false } when has == role => new(c.Id, EnrollOutcome.AlreadyHere, $"{c.Name} is on the roster already."),
-        { HasRole: { } has, Left: false } => new(c.Id, EnrollOutcome.Refused, $"{c.Name} is {Say(has)} of this class; take them off the roster first."),
-        { Role: SchoolRole.Student } when role != ClassRole.Student => new(c.Id, EnrollOutcome.Refused, $"{c.Name} is a student and can't be {Say(role)}."),
+        { HasRole: { } has, Left: false } => new(c.Id, EnrollOutcome.Refused, $"{c.Name} is {InWords.Of(has)} of this class; take them off the roster first."),
+        { Role: SchoolRole.Student } when role != ClassRole.Student => new(c.Id, EnrollOutcome.Refused, $"{c.Name} is a student and can't be {InWords.Of(role)}."),
         { Role: not SchoolRole.Student } when role == ClassRole.Student => new(c.Id, EnrollOutcome.Refused, $"{c.Name} is staff; enroll them as co-teacher."),
         { HasRole: not null } => new(c.Id, EnrollOutcome.ComesBack, null),
         _ => new(c.Id, EnrollOutcome.Joins, null),
-    };
-
-    private static string Say(ClassRole role) => role switch
-    {
-        ClassRole.Lead => "lead teacher",
-        ClassRole.CoTeacher => "co-teacher",
-        _ => "student",
     };
 
     /// <summary>Why somebody can't be taken off a roster; null if they can.</summary>

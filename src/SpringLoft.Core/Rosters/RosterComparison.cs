@@ -277,8 +277,12 @@ public sealed class RosterComparison
         var joins = new List<RosterChange>();
         var said = new HashSet<(string, string)>();
         var unclear = holds.Where(h => h.Kind == HoldKind.PersonUnclear).Select(h => h.PersonRef!).ToHashSet(StringComparer.Ordinal);
-        foreach (var e in delivery.Enrollments)
+        // A class has one lead. Where people here said who, another whom the records call lead is its co-teacher.
+        var ledHere = today.Members.Where(m => m is { Role: ClassRole.Lead, Left: false, By: EnrolledBy.Hand }).GroupBy(m => m.Class).ToDictionary(g => g.Key, g => g.First().Person);
+        foreach (var row in delivery.Enrollments)
         {
+            var e = row;
+            if (e.Role == ClassRole.Lead && classes.GetValueOrDefault(e.ClassRef) is { } led && ledHere.TryGetValue(led, out var leads) && matched.GetValueOrDefault(e.PersonRef) != leads) e = e with { Role = ClassRole.CoTeacher };
             if (!classes.TryGetValue(e.ClassRef, out var classId))
             {
                 if (deliveredClasses.ContainsKey(e.ClassRef)) continue;
@@ -301,7 +305,7 @@ public sealed class RosterComparison
             if (!first) { Left(e, "", "says what an earlier row says: it is left out."); continue; }
             if (classId is { } archived && byId[archived].State == ClassState.Archived) { same++; continue; }
             if (classId is { } at && who is { } known && members.TryGetValue(Pair(at, known), out var there) && !there.Left) { Stay(e, there); continue; }
-            if (Join(e, classId, isUnclear ? null : who, isUnclear) is { } join) joins.Add(join);
+            if (Join(e, classId, isUnclear ? null : who, isUnclear, row.Role) is { } join) joins.Add(join);
         }
         if (delivery.EnrollmentList.Whole)
         {
@@ -321,18 +325,18 @@ public sealed class RosterComparison
     {
         if (m.By != EnrolledBy.Feed || m.Role == e.Role || m.Role == ClassRole.Lead || e.Role == ClassRole.Student != (m.Role == ClassRole.Student)) { same++; return; }
         var k = byId[m.Class];
-        Add(new(ChangeKind.ChangesRole, Sort(people[m.Person]), k.Name, $"{ClassRoles.Say(m.Role)} to {ClassRoles.Say(e.Role)}") { PersonRef = e.PersonRef, Person = m.Person, ClassRef = e.ClassRef, Class = m.Class, Role = e.Role });
+        Add(new(ChangeKind.ChangesRole, Sort(people[m.Person]), k.Name, $"{InWords.Of(m.Role)} to {InWords.Of(e.Role)}") { PersonRef = e.PersonRef, Person = m.Person, ClassRef = e.ClassRef, Class = m.Class, Role = e.Role });
     }
 
-    private RosterChange? Join(DeliveredEnrollment e, ClassId? classId, PersonId? who, bool unclear)
+    private RosterChange? Join(DeliveredEnrollment e, ClassId? classId, PersonId? who, bool unclear, ClassRole called)
     {
         var d = delivered.GetValueOrDefault(e.PersonRef);
         var p = who is { } id ? people[id] : null;
         if (d is { Gone: true } || (d is null && p is { Active: false }) || (p is not null && gone.Contains(p.Id))) { Left(e, "userSourcedId", $"{(p is null ? e.PersonRef : Sort(p))} has left the school: the row is left out."); return null; }
         var role = d?.Role ?? p!.Role;
-        if (role == SchoolRole.Student != (e.Role == ClassRole.Student)) { Left(e, "role", $"{(d is null ? Sort(p!) : Sort(d))} is {SchoolRoles.Say(role)} and can't be {ClassRoles.Say(e.Role)}: the row is left out."); return null; }
+        if (role == SchoolRole.Student != (e.Role == ClassRole.Student)) { Left(e, "role", $"{(d is null ? Sort(p!) : Sort(d))} is {SchoolRoles.Say(role)} and can't be {InWords.Of(e.Role)}: the row is left out."); return null; }
         var name = classId is { } k ? byId[k].Name : names[e.ClassRef];
-        return new(ChangeKind.Joins, d is null ? Sort(p!) : Sort(d), name, e.Role == ClassRole.Student ? "on this roster in the school's records" : $"{ClassRoles.Say(e.Role)} in the school's records")
+        return new(ChangeKind.Joins, d is null ? Sort(p!) : Sort(d), name, e.Role == ClassRole.Student ? "on this roster in the school's records" : $"{InWords.Of(called)} in the school's records{(called == e.Role ? "" : "; another was made its lead here")}")
         {
             PersonRef = e.PersonRef,
             Person = who,
@@ -392,10 +396,4 @@ internal static class SchoolRoles
 
     // Records know who is staff, not who coordinates the school's technology: that stays as it is here.
     internal static bool Changed(SchoolRole has, SchoolRole said) => has == SchoolRole.Student != (said == SchoolRole.Student);
-}
-
-/// <summary>Roles in a class, as words.</summary>
-internal static class ClassRoles
-{
-    internal static string Say(ClassRole role) => role switch { ClassRole.Lead => "lead teacher", ClassRole.CoTeacher => "co-teacher", _ => "student" };
 }

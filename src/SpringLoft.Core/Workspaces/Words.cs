@@ -42,3 +42,22 @@ public sealed record GroupMay(bool Add, bool Rename, bool Remove)
 
 /// <summary>What an item is.</summary>
 public enum ItemKind { File, Link, Page }
+
+/// <summary>What is said of a folder's rule and of a place in a class.</summary>
+public static class InWords
+{
+    /// <summary>A folder's rule in words.</summary>
+    public static string Of(FolderRule rule) => rule switch
+    {
+        FolderRule.StaffOnly => "staff only",
+        FolderRule.ClassViews => "class views",
+        FolderRule.ClassAdds => "class adds",
+        FolderRule.ClassEdits => "class edits",
+        FolderRule.OneEach => "one each",
+        FolderRule.OnePerGroup => "one per group",
+        _ => "as above",
+    };
+
+    /// <summary>A place in a class in words.</summary>
+    public static string Of(ClassRole role) => role switch { ClassRole.Lead => "lead teacher", ClassRole.CoTeacher => "co-teacher", _ => "student" };
+}

@@ -9,7 +9,11 @@ namespace SpringLoft.Formats.Bags;
 /// <summary>What reading a bag found.</summary>
 /// <param name="Problems">In words; none if the bag is complete and valid.</param>
 /// <param name="Payload">Path below <c>data/</c> to the SHA-512 of the bytes that are really there.</param>
-public sealed record BagReading(IReadOnlyList<string> Problems, IReadOnlyDictionary<string, string> Payload);
+public sealed record BagReading(IReadOnlyList<string> Problems, IReadOnlyDictionary<string, string> Payload)
+{
+    /// <summary>Tag files by name: all that is not below <c>data/</c>.</summary>
+    public IReadOnlyDictionary<string, byte[]> Tags { get; init; } = new Dictionary<string, byte[]>();
+}
 
 /// <summary>Reads a zipped bag back and tests it. Source: RFC 8493 sections 2 and 3 ("complete" and "valid").</summary>
 public static class BagReader
@@ -42,7 +46,12 @@ public static class BagReader
             var path = entry.FullName.Length < prefix.Length ? "" : entry.FullName[prefix.Length..];
             try
             {
-                if (path.StartsWith("data/", StringComparison.Ordinal))
+                if (path.EndsWith('/'))
+                {
+                    // A folder: a bag is made of files, so there is nothing of it to check but that it is no file in disguise.
+                    if (entry.Length > 0) problems.Add($"a folder with bytes of its own: {path}");
+                }
+                else if (path.StartsWith("data/", StringComparison.Ordinal))
                 {
                     if (!payload.TryAdd(path["data/".Length..], Digest(entry))) problems.Add($"twice in the zip: {path}");
                     bytes += entry.Length;
@@ -58,7 +67,7 @@ public static class BagReader
         CheckTags(tags, problems);
         CheckManifest(tags, payload, problems);
         CheckOxum(tags, bytes, payload.Count, problems);
-        return new(problems, payload);
+        return new(problems, payload) { Tags = tags };
     }
 
     private static void CheckTags(Dictionary<string, byte[]> tags, List<string> problems)

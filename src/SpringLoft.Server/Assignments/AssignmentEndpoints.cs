@@ -9,6 +9,10 @@ using SpringLoft.Server.Workspaces;
 namespace SpringLoft.Server.Assignments;
 
 /// <param name="EvenSo">Also where none of those whom it is given to can see it.</param>
+internal sealed record DraftsOfBody(IReadOnlyList<ClassId>? Classes);
+
+internal sealed record PublishDraftsBody(IReadOnlyList<DraftPick>? Drafts, bool ByWeek);
+
 internal sealed record PublishBody(int Version, bool EvenSo = false);
 
 internal sealed record PublishManyBody(IReadOnlyList<AssignmentId> Assignments);
@@ -57,6 +61,8 @@ internal static class AssignmentEndpoints
         }).WithName("seenToday").Needs(Act.SeeOwnClasses);
         api.MapGet("/combined/{combinedId:long}/marking", (long combinedId, string? title, Caller who, MarkingDesk desk) => desk.OfCombined(who, combinedId, title)).WithName("combinedMarking").Needs(Act.SeeBoard);
         MapScores(api);
+        api.MapPost("/drafts", (DraftsOfBody body, Caller who, PublishingMany publishing) => publishing.Drafts(who, body.Classes)).WithName("draftsOfMany").Needs(Act.SeeBoard);
+        api.MapPost("/drafts/publishing", (PublishDraftsBody body, Caller who, PublishingMany publishing) => publishing.Publish(who, body.Drafts, body.ByWeek)).WithName("publishOfMany").Needs(Act.SeeBoard);
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapPost("/assignments", (long classId, NewAssignment body, Caller who, Assigning assigning) =>
             assigning.Make(who, new(classId), body)).WithName("makeAssignment").Needs(Act.Arrange);

@@ -9,8 +9,8 @@ using SpringLoft.Core;
 
 namespace SpringLoft.Server.Hosting;
 
-/// <summary>What is due by the clock: drafts that are to be published, notices that are to be posted, the daily letters and the weekly ones to homes, the roster feed, what has lain in the bin long enough, and once a day what the school's rules keep no longer and the files that nothing refers to.</summary>
-internal sealed class ClockWorker(Premises premises, Publishing publishing, Notices notices, NewsLetters newsLetters, WeeklyLetters weekly, Feeding feeding, LoftBin bin, ClassBin bins, Keeping keeping, FileSweep sweep, ILogger<ClockWorker> log) : BackgroundService
+/// <summary>What is due by the clock: drafts that are to be published, notices that are to be posted, the daily letters and the weekly ones to homes, the roster feed, what has lain in the bin long enough, and once a day what the school's rules keep no longer and the files that nothing refers to, and the packages of the loft, one at a time, that are to be read again.</summary>
+internal sealed class ClockWorker(Premises premises, Publishing publishing, Notices notices, NewsLetters newsLetters, WeeklyLetters weekly, Feeding feeding, LoftBin bin, ClassBin bins, Keeping keeping, FileSweep sweep, PackageReading reading, ILogger<ClockWorker> log) : BackgroundService
 {
     private static readonly TimeSpan Often = TimeSpan.FromSeconds(30);
 
@@ -37,6 +37,7 @@ internal sealed class ClockWorker(Premises premises, Publishing publishing, Noti
                         keeping.Go();
                         sweep.Go(stoppingToken);
                     }
+                    reading.Go(stoppingToken);
                     premises.Db.Forget();
                     if (feeding.IsDue()) await feeding.Run(null, stoppingToken);
                 }

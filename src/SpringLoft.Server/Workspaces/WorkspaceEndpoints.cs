@@ -40,6 +40,10 @@ internal sealed record TreeBody(IReadOnlyList<string>? Paths);
 
 internal sealed record MendBody(BlindKind Kind, FolderId? Folder, AssignmentId? Assignment);
 
+internal sealed record ClassesBody(IReadOnlyList<ClassId>? Classes);
+
+internal sealed record OpeningBody(IReadOnlyList<OpeningPick>? Classes);
+
 internal sealed record KeepBody(FolderId? Folder);
 
 internal sealed record MayCopyBody(bool MayCopy);
@@ -52,6 +56,9 @@ internal static class WorkspaceEndpoints
         api.MapPost("/class-preview", (NewClass body, Caller who, MakingClass making) => making.Preview(who, body)).WithName("previewClass").Needs(Act.MakeClass);
         api.MapPost("/classes", (NewClass body, Caller who, MakingClass making) => new Made(making.Make(who, body).Value)).WithName("makeClass").Needs(Act.MakeClass);
         api.MapGet("/my-classes", (Caller who, Workspace workspace) => workspace.Mine(who)).WithName("myClasses").Needs(Act.SeeOwnClasses);
+
+        api.MapPost("/opening/look", (ClassesBody body, Caller who, OpeningMany opening) => opening.Look(who, body.Classes)).WithName("lookAtOpening").Needs(Act.SeeBoard);
+        api.MapPost("/opening", (OpeningBody body, Caller who, OpeningMany opening) => opening.Open(who, body.Classes)).WithName("openMany").Needs(Act.SeeBoard);
 
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapGet("", (long classId, Caller who, Workspace workspace) => workspace.Head(who, new(classId))).WithName("classHead").Needs(Act.SeeClass);

@@ -37,14 +37,21 @@ public sealed class FileStore
     private readonly string aside;
     private readonly DateTime opened = DateTime.UtcNow;
 
+    private readonly Func<long> free;
+
     /// <param name="root">A folder of its own; made if missing. What an earlier process left half-written is removed.</param>
-    public FileStore(string root)
+    /// <param name="free">Asks how many bytes are free; null to ask the disk.</param>
+    public FileStore(string root, Func<long>? free = null)
     {
         this.root = root;
+        this.free = free ?? (() => new DriveInfo(Path.GetFullPath(root)).AvailableFreeSpace);
         aside = Path.Combine(root, "incoming");
         Directory.CreateDirectory(aside);
         foreach (var left in Directory.EnumerateFiles(aside)) File.Delete(left);
     }
+
+    /// <summary>Free on the disk that it is on, in bytes.</summary>
+    public long Free => free();
 
     /// <summary>Streams in a file. Memory stays flat whatever its length.</summary>
     /// <param name="source">Read to its end.</param>

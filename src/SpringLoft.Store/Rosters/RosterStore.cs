@@ -79,6 +79,13 @@ public static class RosterStore
     public static int CountOf(IDbConnection c, ClassId id, ClassRole role) =>
         c.ExecuteScalar<int>("SELECT count(*) FROM member WHERE class_id = @id AND role = @role AND left_at IS NULL", new { id, role = role.ToString() });
 
+    /// <summary>How many students of a class have neither a sign-in nor an account at a provider.</summary>
+    public static int WithoutSignIn(IDbConnection c, ClassId id) => c.ExecuteScalar<int>(
+        """
+        SELECT count(*) FROM member m WHERE m.class_id = @id AND m.role = 'Student' AND m.left_at IS NULL
+          AND NOT EXISTS (SELECT 1 FROM sign_in s WHERE s.person_id = m.person_id) AND NOT EXISTS (SELECT 1 FROM provider_account a WHERE a.person_id = m.person_id)
+        """, new { id });
+
     /// <summary>The lead teacher; the first by name where there are several, null if the class has none.</summary>
     public static PersonId? Lead(IDbConnection c, ClassId id) => c.QueryFirstOrDefault<long?>(
         "SELECT m.person_id FROM member m JOIN person p ON p.id = m.person_id WHERE m.class_id = @id AND m.role = 'Lead' AND m.left_at IS NULL ORDER BY p.family_key, p.given_key, p.id LIMIT 1", new { id }) is { } lead ? new(lead) : null;

@@ -68,13 +68,25 @@ public sealed record PackageRow
     public int OwnFiles => ClassFiles ?? Files;
     public Instant MadeAt { get; init; }
     public Instant? VerifiedAt { get; init; }
+
+    /// <summary>When it was last read again; null if it was not since it was made and checked.</summary>
+    public Instant? ReadAt { get; init; }
+
+    /// <summary>What was wrong with it then; null if nothing was.</summary>
+    public Core.Closing.PackageFault? Fault { get; init; }
+
+    /// <summary>Where.</summary>
+    public string? FaultDetail { get; init; }
+
+    /// <summary>When it was last seen whole or not.</summary>
+    public Instant LastRead => ReadAt ?? VerifiedAt ?? MadeAt;
 }
 
 /// <summary>Owns run, run_class, run_step and package.</summary>
 public static class RunStore
 {
     private const string PackageSelect =
-        "SELECT g.id, g.run_id, g.class_id, g.kind, g.student_id, g.name, g.sha256, b.size, g.files, g.class_files, g.made_at, g.verified_at FROM package g JOIN blob b ON b.sha256 = g.sha256";
+        "SELECT g.id, g.run_id, g.class_id, g.kind, g.student_id, g.name, g.sha256, b.size, g.files, g.class_files, g.made_at, g.verified_at, g.read_at, g.fault, g.fault_detail FROM package g JOIN blob b ON b.sha256 = g.sha256";
 
     /// <summary>Adds a closing run over classes, all waiting.</summary>
     public static RunId Add(IDbConnection c, IReadOnlyList<ClassId> classes, ClosingOptions options, PersonId by, Instant at)
@@ -117,6 +129,13 @@ public static class RunStore
     /// <summary>Closing runs, newest first.</summary>
     public static IReadOnlyList<RunRow> ClosingRuns(IDbConnection c, int most) => [.. c.Query<RunRow>(
         "SELECT id, kind, state, after_archive, started_by, started_at, ended_at, wish, options, reason FROM run WHERE kind = 'Closing' ORDER BY id DESC LIMIT @most", new { most })];
+
+    /// <summary>The newest closing runs that packed something and came to their end without a fault.</summary>
+    public static IReadOnlyList<Core.Closing.EndedRun> LastEnded(IDbConnection c, int most) => [.. c.Query<(int Classes, long Bytes, Instant Began, Instant Ended)>(
+        """
+        SELECT count(*), sum(b.size), r.started_at, r.ended_at FROM run r JOIN package g ON g.run_id = r.id AND g.kind = 'Archive' JOIN blob b ON b.sha256 = g.sha256
+        WHERE r.kind = 'Closing' AND r.ended_at IS NOT NULL AND r.state = 'Done' GROUP BY r.id ORDER BY r.id DESC LIMIT @most
+        """, new { most }).Select(r => new Core.Closing.EndedRun(r.Classes, r.Bytes, r.Ended - r.Began))];
 
     /// <summary>How many classes of a run are in each state.</summary>
     public static IReadOnlyDictionary<StepState, int> States(IDbConnection c, RunId id) =>
@@ -189,12 +208,16 @@ public static class RunStore
         """
         INSERT INTO package(run_id, class_id, kind, student_id, name, sha256, files, class_files, made_at)
         VALUES(@RunId, @ClassId, @Kind, @StudentId, @Name, @Sha256, @Files, @ClassFiles, @MadeAt)
-        ON CONFLICT(run_id, class_id, kind, ifnull(student_id, 0)) DO UPDATE SET name = @Name, sha256 = @Sha256, files = @Files, class_files = @ClassFiles, made_at = @MadeAt, verified_at = NULL
+        ON CONFLICT(run_id, class_id, kind, ifnull(student_id, 0)) DO UPDATE SET name = @Name, sha256 = @Sha256, files = @Files, class_files = @ClassFiles, made_at = @MadeAt, verified_at = NULL, read_at = NULL, fault = NULL, fault_detail = NULL
         """, g);
 
     /// <summary>Notes that a package was read back and found whole.</summary>
     public static void SetVerified(IDbConnection c, long package, Instant at) =>
         c.Execute("UPDATE package SET verified_at = @at WHERE id = @package", new { package, at });
+
+    /// <summary>Notes what reading a package again found.</summary>
+    public static void SetRead(IDbConnection c, long package, Instant at, (Core.Closing.PackageFault Fault, string Detail)? found) =>
+        c.Execute("UPDATE package SET read_at = @at, fault = @fault, fault_detail = @detail WHERE id = @package", new { package, at, fault = found?.Fault.ToString(), detail = found?.Detail });
 
     /// <summary>Packages that a run made for a class.</summary>
     public static IReadOnlyList<PackageRow> PackagesOf(IDbConnection c, RunId run, ClassId k) =>

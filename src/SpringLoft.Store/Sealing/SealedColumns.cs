@@ -14,7 +14,7 @@ public static class SealedColumns
 
     /// <summary>Table and column of each.</summary>
     public static IReadOnlyList<(string Table, string Column)> All { get; } =
-        [("sign_in", "first_phrase"), ("roster_feed", "client_secret"), ("class", "calendar_token"), ("shelf", "token"), ("letter", "text"), ("second_step", "secret"), ("session", "id_token"), ("acknowledged", "code"), ("contact", "stop_code")];
+        [("sign_in", "first_phrase"), ("roster_feed", "client_secret"), ("class", "calendar_token"), ("shelf", "token"), ("letter", "text"), ("second_step", "secret"), ("session", "id_token"), ("acknowledged", "code"), ("contact", "stop_code"), ("school_key", "secret")];
 
     /// <summary>By which something is found whose own text is sealed: lower-case hex of the SHA-256.</summary>
     public static string Digest(string clear) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(clear)));

@@ -76,7 +76,7 @@ public class ClosingRunTests : SchoolTest
         school.Close();
 
         using (var content = school.Loft.OpenTakeHome(school.Umi, school.Class).Content)
-            Texts(content).Keys.ShouldBe(["Clay 6B · period 3 · 2026–27/Pinch pot/pot.txt", "Clay 6B · period 3 · 2026–27/own folder/Hallgrímsson, Umi/sketch.txt"]);
+            Texts(content).Keys.ShouldBe(["index.html", "Clay 6B · period 3 · 2026–27/Pinch pot/pot.txt", "Clay 6B · period 3 · 2026–27/own folder/Hallgrímsson, Umi/sketch.txt"]);
         Refused(() => school.Loft.OpenTakeHome(school.Rúna, school.Class)).ShouldBe("not-found");
     }
 
@@ -202,7 +202,7 @@ public class ClosingRunTests : SchoolTest
 
         school.Close();
 
-        var inPackage = Package().Keys.Count(k => k.Contains("/data/") && !k.Contains("/metadata/"));
+        var inPackage = Package().Keys.Count(k => k.Contains("/data/") && !k.EndsWith('/') && !k.Contains("/metadata/"));
         said.Files.ShouldBe(inPackage);
         said.Bytes.ShouldBe("the plan".Length + "a sketch".Length + "umi's pot".Length);
     }

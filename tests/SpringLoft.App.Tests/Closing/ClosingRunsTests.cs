@@ -7,6 +7,7 @@ using SpringLoft.App.Years;
 using SpringLoft.Core.Assignments;
 using SpringLoft.Core.Closing;
 using SpringLoft.Store.Assignments;
+using SpringLoft.Store.Files;
 using SpringLoft.Store.Rosters;
 using SpringLoft.Store.Workspaces;
 
@@ -50,6 +51,34 @@ public class ClosingRunsTests : SchoolTest
         var path = school.Premises.Files.PathOf(sha);
         File.Move(path, path + ".gone");
         return path;
+    }
+
+    [Fact]
+    public void A_disk_that_is_too_small_is_found_out_before_anything_is_packed()
+    {
+        var small = new Premises(school.Premises.Db, new FileStore(Path.Combine(school.Folder, "files"), () => ClosingRoom.Reserve + 1000), school.Premises.Clock);
+        var runs = new ClosingRuns(small, new(), school.Queue.Writer);
+
+        runs.Room(school.Coordinator, classes, Plain).ShouldSatisfyAllConditions(r => r.Fits.ShouldBeFalse(), r => r.Needed.ShouldBeGreaterThan(1000), r => r.Classes.ShouldBe(classes.Count));
+        Refused(() => runs.Begin(school.Coordinator, classes, Plain)).ShouldBe("disk-too-small");
+        Refused(() => new ClosingDesk(small, new(), school.Queue.Writer).Close(school.Lead, classes[1], AfterArchive.View)).ShouldBe("disk-too-small");
+
+        school.Runs.See(school.Coordinator, null).Run.ShouldBeNull();
+        State(classes[1]).ShouldBe(ClassState.Open);
+    }
+
+    [Fact]
+    public void The_room_that_was_said_is_not_passed_and_the_next_run_knows_how_long_this_one_took()
+    {
+        var said = school.Runs.Room(school.Coordinator, classes, Plain);
+        (said.Fits, said.Seconds).ShouldBe((true, null));
+        var before = school.Premises.Files.All().Sum(sha => new FileInfo(school.Premises.Files.PathOf(sha)).Length);
+
+        Go(Begin()).Verified.ShouldBe(classes.Count);
+
+        (school.Premises.Files.All().Sum(sha => new FileInfo(school.Premises.Files.PathOf(sha)).Length) - before).ShouldBeInRange(1, said.Needed);
+        school.Clock.AdvanceMinutes(1);
+        school.Read(c => Store.Runs.RunStore.LastEnded(c, 5)).ShouldHaveSingleItem().Classes.ShouldBe(classes.Count);
     }
 
     [Fact]

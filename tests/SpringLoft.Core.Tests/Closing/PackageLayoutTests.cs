@@ -32,6 +32,10 @@ public class PackageLayoutTests
         Paths(PackageLayout.Archive([], [], [new LayWork("Pinch pot", new(1), "Farquhar, Rúna", "1002", [File("pot.jpg")])])).ShouldBe(["work/Pinch pot/Farquhar, Rúna (1002)/pot.jpg"]);
 
     [Fact]
+    public void Folders_with_nothing_in_them_are_known() =>
+        PackageLayout.Lay([Folder(1, "Week 01"), Folder(2, "Papers", 1), Folder(3, "Later"), Folder(4, "Full")], [Item("a.pdf", 4)], [], [], []).EmptyFolders.ShouldBe(["folders/Week 01/Papers", "folders/Later"]);
+
+    [Fact]
     public void Two_things_of_one_name_in_one_folder_are_told_apart() =>
         Paths(PackageLayout.Archive([Folder(1, "A")], [Item("a.txt", 1), Item("A.TXT", 1)], [])).ShouldBe(["folders/A/a.txt", "folders/A/A (2).TXT"]);
 

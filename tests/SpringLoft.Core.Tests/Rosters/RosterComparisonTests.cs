@@ -222,6 +222,26 @@ public class RosterComparisonTests
     }
 
     [Fact]
+    public void Where_people_here_said_who_leads_no_delivery_adds_another_lead()
+    {
+        var staff = School with { People = [.. School.People, Person(40, role: SchoolRole.Teacher), Person(41, role: SchoolRole.Teacher)] };
+        var d = Same(staff);
+        d = d with { Enrollments = [.. d.Enrollments, In("k1", "p40", ClassRole.Lead)] };
+
+        // Led by somebody else, by hand: whom the records call lead comes as co-teacher, and stays it the next day.
+        var handed = staff with { Members = [.. staff.Members, Member(1, 41, ClassRole.Lead, EnrolledBy.Hand)] };
+        Compare(d, handed).Only(ChangeKind.Joins).ShouldSatisfyAllConditions(c => c.Role.ShouldBe(ClassRole.CoTeacher), c => c.Why.ShouldContain("another was made its lead here"));
+        Compare(d, handed with { Members = [.. handed.Members, Member(1, 40, ClassRole.CoTeacher)] }).Changes.ShouldBeEmpty();
+        // The one of before, who stepped down by hand.
+        Compare(d, handed with { Members = [.. handed.Members, Member(1, 40, ClassRole.CoTeacher, EnrolledBy.Hand)] }).Changes.ShouldBeEmpty();
+
+        // Led by themselves, or by nobody whom people here named.
+        Compare(d, staff with { Members = [.. staff.Members, Member(1, 40, ClassRole.Lead, EnrolledBy.Hand)] }).Changes.ShouldBeEmpty();
+        Compare(d, staff).Only(ChangeKind.Joins).Role.ShouldBe(ClassRole.Lead);
+        Compare(d, staff with { Members = [.. staff.Members, Member(1, 41, ClassRole.Lead, EnrolledBy.Hand, left: true)] }).Only(ChangeKind.Joins).Role.ShouldBe(ClassRole.Lead);
+    }
+
+    [Fact]
     public void Somebody_who_is_gone_becomes_inactive_and_leaves_their_classes_and_comes_back_the_same()
     {
         var d = Same(School);

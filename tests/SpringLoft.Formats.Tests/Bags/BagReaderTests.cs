@@ -49,6 +49,47 @@ public class BagReaderTests
     public void A_changed_tag_file_is_named(string name, string text, string said) =>
         SampleBag.Read(Changed(z => Put(z, name, text))).Problems.ShouldContain(p => p.Contains(said));
 
+    private static byte[] WithPages(Func<byte[], byte[]>? sign = null)
+    {
+        using var to = new MemoryStream();
+        BagWriter.Write(to, SampleBag.Of(SampleBag.Payload) with { Beside = [("index.html", "<p>Clay</p>"u8.ToArray())], EmptyFolders = ["folders/Week 02", "folders/Žemaitis, Rúna/Later"], Sign = sign }, null, CancellationToken.None);
+        return to.ToArray();
+    }
+
+    [Fact]
+    public void Pages_for_people_stand_at_the_top_in_the_tag_manifest_and_not_in_the_payload()
+    {
+        var reading = SampleBag.Read(WithPages(m => [.. m.Take(64)]));
+
+        reading.Problems.ShouldBeEmpty();
+        reading.Payload.Count.ShouldBe(SampleBag.Payload.Count);
+        reading.Tags.Keys.ShouldBe(["bag-info.txt", "bagit.txt", "index.html", "manifest-sha512.txt", "manifest-sha512.txt.sig", "tagmanifest-sha512.txt"], ignoreOrder: true);
+        reading.Tags["manifest-sha512.txt.sig"].ShouldBe(reading.Tags["manifest-sha512.txt"].Take(64));
+    }
+
+    [Fact]
+    public void A_page_that_was_changed_is_named()
+    {
+        using var bytes = new MemoryStream();
+        bytes.Write(WithPages());
+        using (var zip = new ZipArchive(bytes, ZipArchiveMode.Update, leaveOpen: true)) Put(zip, "index.html", "<p>Other</p>");
+        SampleBag.Read(bytes.ToArray()).Problems.ShouldBe(["changed since it was written: index.html"]);
+    }
+
+    [Fact]
+    public void Folders_with_nothing_in_them_are_there_when_unzip_and_sha512sum_have_been_over_it()
+    {
+        using var scratch = new Scratch();
+        File.WriteAllBytes(scratch.Under("bag.zip"), WithPages());
+        Shell.Run(scratch.Path, "/usr/bin/unzip", "-q", "bag.zip").Code.ShouldBe(0);
+        Directory.EnumerateFileSystemEntries(scratch.Under("Clay 6B/data/folders/Week 02")).ShouldBeEmpty();
+        Shell.Run(scratch.Under("Clay 6B"), "/usr/bin/sha512sum", "--quiet", "-c", "tagmanifest-sha512.txt").ShouldBe((0, ""));
+    }
+
+    [Fact]
+    public void A_folder_that_has_bytes_is_a_file_in_disguise() =>
+        SampleBag.Read(Changed(z => Put(z, "data/hidden/", "x"))).Problems.ShouldContain("a folder with bytes of its own: data/hidden/");
+
     [Fact]
     public void What_is_no_zip_at_all_is_said_so() => SampleBag.Read(Encoding.UTF8.GetBytes("not a zip, not at all")).Problems.ShouldHaveSingleItem().ShouldStartWith("not a zip");
 

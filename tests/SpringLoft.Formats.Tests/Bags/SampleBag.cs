@@ -17,10 +17,12 @@ internal static class SampleBag
         BagFile.Of("folders/empty of meaning.bin", new byte[300_000], Made),
     ];
 
+    internal static Bag Of(IReadOnlyList<BagFile> payload) => new("Clay 6B", payload, [("Source-Organization", "Skerry Point School")], Made);
+
     internal static byte[] Zip(IReadOnlyList<BagFile>? payload = null)
     {
         using var to = new MemoryStream();
-        BagWriter.Write(to, "Clay 6B", payload ?? Payload, [("Source-Organization", "Skerry Point School")], Made, null, CancellationToken.None);
+        BagWriter.Write(to, Of(payload ?? Payload), null, CancellationToken.None);
         return to.ToArray();
     }
 

@@ -33,7 +33,7 @@ public class PagesTests
     }
 
     private static byte[] TakeHome(string file, string title = "Pinch pot", string comment = "Fine.") => TakeHomePage.Write("Umi Hallgrímsson", "Skerry <Point>", "2026–27", new(2027, 6, 7),
-        [new("Clay & Glass", "O. Farquhar", [new(title, "returned", "17.5 of 20", [("Oisín Farquhar", comment)], [(file, $"Clay & Glass/{title}/{file}")])], [("sketch.txt", "Clay & Glass/own folder/sketch.txt")])]);
+        [new("Clay & Glass", "O. Farquhar", [new(title, "returned", "17.5 of 20", [new("Oisín Farquhar", comment, new(2027, 5, 3, 14, 5))], [new(file, $"Clay & Glass/{title}/{file}")])], [new("sketch.txt", "Clay & Glass/own folder/sketch.txt")])]);
 
     [Theory]
     [InlineData("pot.txt")]
@@ -74,6 +74,33 @@ public class PagesTests
         page.Links.ShouldAllBe(l => !l.Contains("://"));
         Encoding.UTF8.GetString(bytes).ShouldNotContain("url(");
         foreach (var said in (string[])["Umi Hallgrímsson", "17.5 of 20", "Fine.", "Oisín Farquhar", "7 June 2027"]) page.Text.ShouldContain(said);
+    }
+
+    [Fact]
+    public void A_take_home_says_what_was_asked_when_it_was_due_and_came_back_and_what_was_handed_in_earlier()
+    {
+        var work = new PageWork("Pinch pot", "returned", "good (14 of 20): Rim “even”", [], [new("pot.jpg", "Clay/Pinch pot/pot.jpg")])
+        {
+            Instructions = "Thumbs only.\nNo tools.", Due = "due 3 May 2027", HandedIn = new(2027, 5, 2, 9, 30), Returned = new(2027, 5, 6, 8, 0), Earlier = [new("2027-05-01 pot.jpg", "Clay/handed in earlier/2027-05-01 pot.jpg")],
+        };
+        var page = Read(TakeHomePage.Write("Umi", "School", "2026–27", new(2027, 6, 7), [new("Clay", "O. Farquhar", [work], [])]));
+
+        foreach (var said in (string[])["Thumbs only.", "due 3 May 2027", "handed in 2 May 2027, 09:30", "returned 6 May 2027, 08:00", "good (14 of 20): Rim “even”", "Handed in earlier"]) page.Text.ShouldContain(said);
+        page.Links.ShouldBe(["Clay/Pinch pot/pot.jpg", "Clay/handed in earlier/2027-05-01 pot.jpg"]);
+    }
+
+    [Theory]
+    [InlineData("javascript:alert(1)")]
+    [InlineData("data:text/html,x")]
+    [InlineData("file:///etc/passwd")]
+    [InlineData("mailto:a@example.org")]
+    public void An_address_that_is_none_of_the_webs_leads_nowhere(string address)
+    {
+        var thing = new ClassPageThing(new("Kiln", address, Outside: true), "O. Farquhar", new(2027, 5, 1));
+        var page = Read(ClassPage.Write(new("Clay", "School", "2026–27", "O. Farquhar", new(2027, 6, 7), "", [new("Papers", "class views", [thing], [])], [], [], [], [], [], [])));
+
+        page.Links.ShouldNotContain(address);
+        page.Links.ShouldAllBe(l => !l.Contains(':'));
     }
 
     private static readonly ShelfPageThing[] Things = [new("Start here", "glaze & kiln.pdf", null), new("Start here", "Tide gauge", "https://tides.example/?a=1&b=2"), new("", "top.txt", null)];

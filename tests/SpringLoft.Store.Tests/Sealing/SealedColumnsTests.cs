@@ -22,7 +22,7 @@ public sealed class SealedColumnsTests : StoreTest
         public string? Open(string kept) => kept.StartsWith($"{key}.", StringComparison.Ordinal) ? new string([.. Encoding.UTF8.GetString(Convert.FromBase64String(kept[2..])).Reverse()]) : null;
     }
 
-    private static readonly string[] Secrets = ["phrase-of-a-slip", "secret-of-the-feed", "secret-of-the-calendar", "address-of-the-shelf", "text-of-a-letter", "secret-of-an-app", "token-of-a-provider", "code-of-a-home", "address-that-stops-letters"];
+    private static readonly string[] Secrets = ["phrase-of-a-slip", "secret-of-the-feed", "secret-of-the-calendar", "address-of-the-shelf", "text-of-a-letter", "secret-of-an-app", "token-of-a-provider", "code-of-a-home", "address-that-stops-letters", Convert.ToHexStringLower("secret-of-the-key-of-the-school."u8)];
 
     private void Fill(Database db) => db.Write(c =>
     {
@@ -36,12 +36,13 @@ public sealed class SealedColumnsTests : StoreTest
         var item = ItemStore.Add(c, Class, new ItemRow { Kind = Core.Workspaces.ItemKind.Link, Name = "L", Url = "https://a.example/", AddedBy = Teacher, AddedAt = At });
         AskingStore.SetCode(c, AskingStore.AskItem(c, item, Core.Workspaces.AskedOf.Home, null, Teacher, At), Teacher, Secrets[7]);
         FamilyStore.SetStopCode(c, FamilyStore.Add(c, null, "Mo", null, "en", null), Secrets[8]);
+        SchoolKeyStore.Add(c, new byte[32], Convert.FromHexString(Secrets[9]), At);
     });
 
     private static void ShouldBeRead(Database db, PersonId teacher, ClassId id) => db.Read(c => new[]
     {
         PersonStore.FirstPhrases(c, [teacher])[teacher].Phrase, FeedStore.Get(c)!.ClientSecret, ClassStore.CalendarSecret(c, id), ShelfStore.Of(c, Secrets[3])?.Token, LetterStore.Newest(c, 1)[0].Text,
-        SecondStepStore.App(c, teacher)?.Secret, SessionStore.IdToken(c, SessionStore.Of(c, teacher)[0].Id), AskingStore.CodeOf(c, 1, teacher), FamilyStore.StopCode(c, FamilyStore.All(c).Single().Id),
+        SecondStepStore.App(c, teacher)?.Secret, SessionStore.IdToken(c, SessionStore.Of(c, teacher)[0].Id), AskingStore.CodeOf(c, 1, teacher), FamilyStore.StopCode(c, FamilyStore.All(c).Single().Id), SchoolKeyStore.All(c).Single().Secret is { } key ? Convert.ToHexStringLower(key) : null,
     }).ShouldBe(Secrets);
 
     private string[] InTheFile() => [.. Secrets.Where(s => Directory.GetFiles(Path.GetDirectoryName(Db.Path)!, "store.db*").Any(f => Bytes(f).AsSpan().IndexOf(Encoding.UTF8.GetBytes(s)) >= 0))];

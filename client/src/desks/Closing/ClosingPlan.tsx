@@ -18,6 +18,7 @@ import { StateMark } from "../../parts/StateMark";
 import { TickTable } from "../../parts/table/TickTable";
 import { count, sayBytes } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
+import { RoomToClose } from "./RoomToClose";
 
 const ticks: [Exclude<keyof Schemas["ClosingOptions"], "after">, string, string][] = [
   ["retireCalendar", "Retire the class calendars", "Their addresses are shut; restoring opens them again."],
@@ -123,6 +124,7 @@ export function ClosingPlan() {
             archive package that is read back and compared; only then is it archived. Nothing is deleted;
             every class can be restored.
           </Typography>
+          <RoomToClose classes={going.map((k) => k.id)} options={options} />
           <Problem error={begin.error} />
         </>
       }

@@ -115,6 +115,9 @@ export function ClosingRun() {
                 <Button variant="outlined" href={`/api/closing/runs/${id}/report.csv`}>
                   Download the report as CSV
                 </Button>
+                <Button variant="outlined" href={`/api/closing/runs/${id}/report/signed`}>
+                  Download it signed
+                </Button>
                 <Button variant="outlined" onClick={() => window.print()}>
                   Print the report
                 </Button>

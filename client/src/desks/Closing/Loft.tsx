@@ -17,7 +17,9 @@ import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayDate } from "../../parts/words";
 import { ClosePlaces } from "./ClosePlaces";
 import { DeleteClass, LoftBin } from "./LoftBin";
+import { PackageSeen } from "./PackageSeen";
 import { ReadPackage } from "./ReadPackage";
+import { SchoolKeys } from "./SchoolKeys";
 
 /** Where archived classes stand, by school year. */
 export function Loft({ me }: { me: Schemas["Me"] }) {
@@ -98,7 +100,7 @@ export function Loft({ me }: { me: Schemas["Me"] }) {
                   </Link>
                 </>
               ),
-              width: "38%",
+              width: "30%",
             },
             { head: "Lead teacher", cell: (k) => k.lead },
             {
@@ -128,6 +130,12 @@ export function Loft({ me }: { me: Schemas["Me"] }) {
                 ) : (
                   "–"
                 ),
+            },
+            {
+              head: "Last read",
+              says: "worth",
+              by: (k) => `${k.fault ? 0 : 1} ${k.lastRead}`,
+              cell: (k) => <PackageSeen k={k} />,
             },
             {
               head: "Next year",
@@ -167,6 +175,7 @@ export function Loft({ me }: { me: Schemas["Me"] }) {
       ))}
       {coordinator && <LoftBin />}
       {coordinator && <ReadPackage />}
+      {coordinator && <SchoolKeys />}
       {deleting && <DeleteClass k={deleting} onClose={() => setDeleting(null)} />}
       {using && (
         <GiveOut

@@ -1,11 +1,14 @@
 import Box from "@mui/material/Box";
+import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
+import { Link as RouterLink } from "react-router";
 import { api, take, type Schemas } from "../../api/client";
 import { useAct } from "../../api/useAct";
 import { Ask } from "../../parts/Ask";
 import { StateMark } from "../../parts/StateMark";
 import { count } from "../../parts/words";
+import { noteWords } from "./openingWords";
 
 /** The step of opening, with the check before it: is this really that period's roster, and what will they see? */
 export function OpenClass({ head, onClose }: { head: Schemas["ClassHead"]; onClose: () => void }) {
@@ -61,6 +64,26 @@ export function OpenClass({ head, onClose }: { head: Schemas["ClassHead"]; onClo
                 {c.blindSpots === 0 ? "no blind spots" : count(c.blindSpots, "blind spot", "blind spots")}
               </StateMark>
             </li>
+            {(c.noSignIn ?? 0) > 0 && (
+              <li>
+                <StateMark mark="attention">
+                  {noteWords("NoSignIn", c)}:{" "}
+                  <Link component={RouterLink} to={`/classes/${head.id}/slips`}>
+                    make their slips
+                  </Link>
+                </StateMark>
+              </li>
+            )}
+            {c.notes?.includes("NobodyLeads") && (
+              <li>
+                <StateMark mark="attention">
+                  {noteWords("NobodyLeads", c)}:{" "}
+                  <Link component={RouterLink} to={`/classes/${head.id}/enroll`}>
+                    say who does
+                  </Link>
+                </StateMark>
+              </li>
+            )}
             <li>
               <StateMark mark={c.hasWelcome ? "done" : "notYet"}>
                 {c.hasWelcome ? "a welcome note" : "no welcome note"}

@@ -8,12 +8,16 @@ import { later } from "../../parts/later";
 import type { Row } from "./boardRows";
 
 const ReturnMany = later(() => import("../Closing/ReturnMany"), "ReturnMany");
+const OpenMany = later(() => import("../Workspaces/OpenMany"), "OpenMany");
+const PublishByWeek = later(() => import("../Assignments/PublishByWeek"), "PublishByWeek");
 
 /** The slip of the board: what the ticked classes are, and what can be done with them. */
 export function BoardSlip({ rows, me }: { rows: Row[]; me: Schemas["Me"] }) {
-  const [returning, setReturning] = useState(false);
+  const [asking, setAsking] = useState<"return" | "open" | "publish" | null>(null);
   const ready = rows.filter((r) => r.state === "Open" && r.level !== "Blocks");
   const open = rows.filter((r) => r.state === "Open");
+  const preparing = rows.filter((r) => r.state === "InPreparation");
+  const ids = rows.map((r) => r.id);
   const notOpen = rows.length - open.length;
   const waiting = open.length - ready.length;
   const held = rows.reduce((n, r) => n + r.held, 0);
@@ -28,13 +32,23 @@ export function BoardSlip({ rows, me }: { rows: Row[]; me: Schemas["Me"] }) {
         not.
         {unfiled > 0 && ` ${count(unfiled, "thing is", "things are")} in no folder.`}
       </Typography>
+      {preparing.length > 0 && (
+        <Button variant="contained" onClick={() => setAsking("open")}>
+          Open {count(preparing.length, "class", "classes")}…
+        </Button>
+      )}
+      {preparing.length + open.length > 0 && (
+        <Button variant="outlined" onClick={() => setAsking("publish")}>
+          Publish drafts…
+        </Button>
+      )}
       {held > 0 && (
-        <Button variant="contained" onClick={() => setReturning(true)}>
+        <Button variant="contained" onClick={() => setAsking("return")}>
           Return {count(held, "piece", "pieces")}…
         </Button>
       )}
       <Button
-        variant={held > 0 ? "outlined" : "contained"}
+        variant={held + preparing.length > 0 ? "outlined" : "contained"}
         disabled={ready.length === 0}
         component={RouterLink}
         to={`/close/plan?classes=${open.map((r) => r.id).join(",")}`}
@@ -61,13 +75,15 @@ export function BoardSlip({ rows, me }: { rows: Row[]; me: Schemas["Me"] }) {
           student&rsquo;s reach.
         </Typography>
       )}
-      {returning && (
+      {asking === "return" && (
         <ReturnMany
           open
           classes={rows.filter((r) => r.held > 0).map((r) => r.id)}
-          onClose={() => setReturning(false)}
+          onClose={() => setAsking(null)}
         />
       )}
+      {asking === "open" && <OpenMany classes={ids} onClose={() => setAsking(null)} />}
+      {asking === "publish" && <PublishByWeek classes={ids} onClose={() => setAsking(null)} />}
     </>
   );
 }
