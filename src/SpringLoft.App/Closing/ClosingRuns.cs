@@ -169,8 +169,9 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
         var (report, key) = premises.Db.Read(c =>
         {
             var run = Find(c, who, id);
-            var r = SchoolKeyStore.Report(c, id) ?? throw new RefusedException("not-signed", run.State == StepState.Working ? "The run is still going, so there is no report to sign yet." : "This run ended without a signed report.",
-                run.State == StepState.Working ? "Fetch it when the run has ended." : "Fetch the report as a table.");
+            if (SchoolKeyStore.Report(c, id) is not { } r)
+                throw run.State == StepState.Working ? new RefusedException("not-signed", "The run is still going, so there is no report to sign yet.", "Fetch it when the run has ended.")
+                    : new RefusedException("not-signed", "This run ended without a signed report.", "Fetch the report as a table.");
             return (r, SchoolKeyStore.All(c).First(k => k.Id == r.KeyId).Public);
         });
         var zip = premises.Files.Scratch();

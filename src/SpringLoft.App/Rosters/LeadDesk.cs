@@ -49,8 +49,14 @@ public sealed class LeadDesk(Premises premises)
     public void Set(Caller by, ClassId id, PersonId to) => premises.Db.Write(c =>
     {
         var k = ClassGate.Demand(c, by, id, Act.SetLead).Class;
-        Do(c, by, k, Decide(c, k, to));
-        foreach (var p in PersonStore.Find(c, Leads(c, id).Select(l => l.Id)).Where(p => p.Id != by.Id)) Tell(c, p, $"You lead {k.Name}", $"{by.Name} made you lead teacher of “{k.Name}”. You open, close and roll it over, and put folder plans to it.");
+        var d = Decide(c, k, to);
+        Do(c, by, k, d);
+        void Letter(PersonId whom, string subject, string text)
+        {
+            if (whom != by.Id) Tell(c, PersonStore.Find(c, whom)!, subject, text);
+        }
+        Letter(to, $"You lead {k.Name}", $"{by.Name} made you lead teacher of “{k.Name}”. You open, close and roll it over, and put folder plans to it.");
+        foreach (var l in d.StepDown) Letter(l.Id, $"{k.Name} has another lead teacher", $"{by.Name} made {d.To.Name} lead teacher of “{k.Name}”. You are its co-teacher from now on.");
     });
 
     /// <summary>Asks somebody to lead a class from now on; it is done when they say yes. An offer of before is replaced.</summary>

@@ -129,4 +129,12 @@ public class LeadDeskTests : SchoolTest
         school.Premises.Db.Read(c => c.Query<string>("SELECT act FROM audit WHERE act LIKE '%lead%' OR act LIKE 'made co%' ORDER BY id").ToList()).ShouldBe(["offered the lead", "made lead teacher", "made co-teacher"]);
         school.Premises.Db.Read(c => c.Query<string>("SELECT to_address FROM letter ORDER BY id").ToList()).ShouldBe(["co@example.org", "lead@example.org"]);
     }
+
+    [Fact]
+    public void When_the_coordinator_says_it_both_are_told()
+    {
+        school.Premises.Db.Write(c => c.Execute("UPDATE person SET email = user_name || '@example.org'"));
+        Desk.Set(school.Coordinator, school.Class, school.CoTeacher.Id);
+        school.Premises.Db.Read(c => c.Query<string>("SELECT to_address FROM letter ORDER BY id").ToList()).ShouldBe(["co@example.org", "lead@example.org"]);
+    }
 }

@@ -81,7 +81,11 @@ public class PagesTests
     {
         var work = new PageWork("Pinch pot", "returned", "good (14 of 20): Rim “even”", [], [new("pot.jpg", "Clay/Pinch pot/pot.jpg")])
         {
-            Instructions = "Thumbs only.\nNo tools.", Due = "due 3 May 2027", HandedIn = new(2027, 5, 2, 9, 30), Returned = new(2027, 5, 6, 8, 0), Earlier = [new("2027-05-01 pot.jpg", "Clay/handed in earlier/2027-05-01 pot.jpg")],
+            Instructions = "Thumbs only.\nNo tools.",
+            Due = "due 3 May 2027",
+            HandedIn = new(2027, 5, 2, 9, 30),
+            Returned = new(2027, 5, 6, 8, 0),
+            Earlier = [new("2027-05-01 pot.jpg", "Clay/handed in earlier/2027-05-01 pot.jpg")],
         };
         var page = Read(TakeHomePage.Write("Umi", "School", "2026–27", new(2027, 6, 7), [new("Clay", "O. Farquhar", [work], [])]));
 

@@ -108,7 +108,7 @@ test("many classes are opened in one act, each with its check, and their drafts 
   await expect(weeks.first()).toBeVisible();
   await isAccessible(wren, "publishing by school week");
   for (const week of (await weeks.all()).slice(0, 3)) await week.click();
-  await drafts.getByRole("button", { name: /^Set or publish \d+ assignments?$/ }).click();
+  await drafts.getByRole("button", { name: /^Publish \d+ assignments? by week$/ }).click();
   await expect(wren.getByRole("dialog").getByRole("status")).toContainText("when the school week begins");
   await wren.getByRole("dialog").getByRole("button", { name: "Done" }).click();
 });

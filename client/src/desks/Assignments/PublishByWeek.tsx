@@ -54,7 +54,7 @@ export function PublishByWeek(props: { classes: number[]; onClose: () => void })
       title="Publish drafts by school week"
       act={
         byWeek
-          ? `Set or publish ${count(picked.length, "assignment", "assignments")}`
+          ? `Publish ${count(picked.length, "assignment", "assignments")} by week`
           : `Publish ${count(picked.length, "assignment", "assignments")} now`
       }
       disabled={picked.length === 0}

@@ -4,6 +4,7 @@ import { useAct } from "../../api/useAct";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { sayDate } from "../../parts/words";
+import "./loft.css";
 
 const faults: Record<Schemas["PackageFault"], string> = {
   Missing: "not in the file store: bring it back from a backup",
@@ -20,7 +21,7 @@ export function PackageSeen({ k }: { k: Schemas["LoftClass"] }) {
   );
   if (!k.lastRead) return "–";
   return (
-    <>
+    <div className="package-seen">
       {k.fault ? (
         <StateMark mark="blocked" wrap>
           <span title={k.faultDetail ?? undefined}>
@@ -28,8 +29,8 @@ export function PackageSeen({ k }: { k: Schemas["LoftClass"] }) {
           </span>
         </StateMark>
       ) : (
-        sayDate(k.lastRead)
-      )}{" "}
+        <span>{sayDate(k.lastRead)}</span>
+      )}
       {k.mayRestore && (
         <Button
           size="small"
@@ -41,6 +42,6 @@ export function PackageSeen({ k }: { k: Schemas["LoftClass"] }) {
         </Button>
       )}
       <Problem error={read.error} />
-    </>
+    </div>
   );
 }

@@ -52,6 +52,7 @@ export function LeadForm(props: { classId: number; sets: boolean; onClose: () =>
       onClose={props.onClose}
     >
       <Autocomplete
+        className="roster-lead-who"
         options={found.data ?? noOne}
         value={who}
         onChange={(_, p) => setWho(p)}

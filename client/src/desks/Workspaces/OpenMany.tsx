@@ -48,10 +48,10 @@ export function OpenMany(props: { classes: number[]; onClose: () => void }) {
       onClose={props.onClose}
     >
       <Typography sx={{ mb: 1 }}>
-        {look.data &&
-          (rows.length === 0
-            ? "None of the ticked classes is in preparation and yours to open."
-            : `${count(students, "student sees", "students see")} their class from then on. An open class does not go back into preparation; everything else can still be changed. What wants a look first is not ticked.`)}
+        {look.data && rows.length === 0 && "None of the ticked classes is in preparation and yours to open."}
+        {picked.length > 0 &&
+          `${count(students, "student sees", "students see")} their class from then on. An open class does not go back into preparation; everything else can still be changed. `}
+        {rows.some((r) => r.wantsALook) && chosen === null && "What wants a look first is not ticked."}
       </Typography>
       {rows.length > 0 && (
         <TickTable
