@@ -21,7 +21,7 @@ public static class SchoolKeyStore
 {
     /// <summary>All keys, the newest last.</summary>
     public static IReadOnlyList<SchoolKeyRow> All(IDbConnection c) => [.. c.Query<KeyText>("SELECT id, public_key, unseal(secret) AS secret, made_at FROM school_key ORDER BY id")
-        .Select(k => new SchoolKeyRow(k.Id, Convert.FromHexString(k.PublicKey), k.Secret is { } s ? Convert.FromHexString(s) : null, k.MadeAt))];
+        .Select(k => new SchoolKeyRow(k.Id, Convert.FromHexString(k.PublicKey), Key(k.Secret), k.MadeAt))];
 
     /// <summary>Keeps a new key.</summary>
     public static long Add(IDbConnection c, byte[] publicKey, byte[] secret, Instant at) => c.ExecuteScalar<long>(
@@ -36,6 +36,13 @@ public static class SchoolKeyStore
 
     /// <summary>The signed report of a run; null if none was signed.</summary>
     public static RunReportRow? Report(IDbConnection c, RunId id) => c.QuerySingleOrDefault<RunReportRow>("SELECT run_id, report, signature, key_id, signed_at FROM run_report WHERE run_id = @id", new { id });
+
+    // What is no key, however that came about, is as if it could not be opened: signing goes on with another.
+    private static byte[]? Key(string? secret)
+    {
+        try { return secret?.Length == 64 ? Convert.FromHexString(secret) : null; }
+        catch (FormatException) { return null; }
+    }
 
     private sealed record KeyText
     {

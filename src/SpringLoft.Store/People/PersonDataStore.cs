@@ -16,6 +16,7 @@ public static class PersonDataStore
     {
         ("sign_in", "password_hash"), ("sign_in", "first_phrase"), ("second_step", "secret"), ("recovery_code", "digest"), ("passkey", "credential"), ("passkey", "public_key"), ("session", "token_sha"), ("session", "id_token"), ("session", "provider_session"),
         ("shelf", "token"), ("shelf", "token_sha256"), ("invitation", "token_sha256"), ("class", "calendar_token"), ("audit", "salt"), ("audit", "words"), ("audit", "hash"), ("person_join", "undo"),
+        ("school_key", "public_key"), ("school_key", "secret"),
     };
 
     /// <summary>Rows of every table that refers to people.</summary>

@@ -146,6 +146,17 @@ public class PackageReadingTests : SchoolTest
     }
 
     [Fact]
+    public void A_secret_that_is_no_key_any_more_stops_nothing()
+    {
+        school.Close();
+        var before = Signed(school);
+        school.Premises.Db.Write(c => c.Execute("UPDATE school_key SET secret = 'no key'"));
+        school.Loft.Restore(school.Lead, school.Class, school.Workspace.Head(school.Lead, school.Class).Version);
+        school.Close();
+        Signed(school).Key.ShouldNotBe(before.Key);
+    }
+
+    [Fact]
     public void A_run_that_ended_before_reports_were_signed_says_so()
     {
         school.Close();

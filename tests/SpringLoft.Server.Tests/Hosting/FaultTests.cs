@@ -7,7 +7,8 @@ namespace SpringLoft.Server.Tests.Hosting;
 /// <summary>Faults of the machine: the process killed at any point of a closing run, a full disk, a stop.</summary>
 public sealed class FaultTests : IDisposable
 {
-    private readonly TinySchool school = new();
+    // With the key ring of the server: both sign with the same key of the school.
+    private readonly TinySchool school = new(SpringLoft.Server.Hosting.KeyRingSeal.Of);
 
     public FaultTests()
     {
