@@ -26,7 +26,7 @@ public sealed class Publishing(Premises premises)
         if (AssignmentStore.GivenTo(c, id)[assignment].Contains(AssignmentStore.Nobody)) throw Assigning.ToNobody(a.Title);
         if (!evenSo && unseen)
             throw new RefusedException("publish-unseen", $"None of the {students} students whom it is given to can see “{a.Title}”: it is filed only where they see nothing.", "File it in a folder that they see, or publish it all the same.");
-        if (!PutInStep(c, by, id, a with { Version = version })) throw Refusals.ChangedMeanwhile("assignment");
+        if (PutInStep(c, by, id, a with { Version = version }).Count == 0) throw Refusals.ChangedMeanwhile("assignment");
     });
 
     /// <summary>Publishes many drafts of a class in one act; those that none of their students could find stay drafts and are named.</summary>
@@ -35,20 +35,22 @@ public sealed class Publishing(Premises premises)
         var at = Class(c, by, id);
         Refusals.CheckTicked(assignments?.Count ?? 0, 1000, "assignments");
         var ticked = assignments!.ToHashSet();
-        return PublishIn(c, by, at, [.. AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is null && ticked.Contains(a.Id))]);
+        var drafts = AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is null && ticked.Contains(a.Id)).ToList();
+        var unseen = PublishIn(c, by, at, drafts).Unseen;
+        return new ManyPublished(drafts.Count - unseen.Count, unseen);
     });
 
     /// <summary>The same of drafts that were read.</summary>
-    internal ManyPublished PublishIn(IDbConnection c, Caller by, ClassAndPlace at, IReadOnlyList<AssignmentRow> drafts)
+    /// <returns>With those that came out in step with them in other classes.</returns>
+    internal (IReadOnlyList<AssignmentId> Ids, IReadOnlyList<string> Unseen) PublishIn(IDbConnection c, Caller by, ClassAndPlace at, IReadOnlyList<AssignmentRow> drafts)
     {
         var unseen = drafts.Where(a => IsUnseen(c, at, a)).ToList();
-        foreach (var a in drafts.Except(unseen)) PutInStep(c, by, at.Class.Id, a);
-        return new ManyPublished(drafts.Count - unseen.Count, [.. unseen.Select(a => a.Title)]);
+        return ([.. drafts.Except(unseen).SelectMany(a => PutInStep(c, by, at.Class.Id, a))], [.. unseen.Select(a => a.Title)]);
     }
 
     /// <summary>Sets when a draft is published by the clock, and with it those that are kept in step with it.</summary>
-    /// <returns>How many were set.</returns>
-    internal int SetInStep(IDbConnection c, Caller by, ClassId id, AssignmentRow a, Instant at)
+    /// <returns>Those that were set.</returns>
+    internal IReadOnlyList<AssignmentId> SetInStep(IDbConnection c, Caller by, ClassId id, AssignmentRow a, Instant at)
     {
         (ClassId Class, AssignmentRow Row)[] all = [(id, a), .. InStep.Free(c, by, a).Where(x => x.Row.PublishedAt is null).Select(x => (x.At.Class.Id, x.Row))];
         foreach (var (of, one) in all)
@@ -56,7 +58,7 @@ public sealed class Publishing(Premises premises)
             AssignmentStore.PublishAt(c, one.Id, at);
             Premises.Add(c, by, premises.Clock.Now, new("set when assignment is published", "assignment", one.Id.Value, of, one.Title));
         }
-        return all.Length;
+        return [.. all.Select(x => x.Row.Id)];
     }
 
     /// <summary>Would nobody find it of those whom it is given to? Nor does anybody where it is given to a group without anybody.</summary>
@@ -89,13 +91,11 @@ public sealed class Publishing(Premises premises)
     public int Go() => premises.Db.Read(c => AssignmentStore.Ripe(c, premises.Clock.Now)) is { Count: > 0 }
         ? premises.Db.Write(c => AssignmentStore.Ripe(c, premises.Clock.Now).Count(r => Put(c, null, r.Class, r.Draft))) : 0;
 
-    // With it those that are kept in step with it in other classes.
-    private bool PutInStep(IDbConnection c, Caller by, ClassId id, AssignmentRow a)
+    // With it those that are kept in step with it in other classes; none where it was changed meanwhile.
+    private IReadOnlyList<AssignmentId> PutInStep(IDbConnection c, Caller by, ClassId id, AssignmentRow a)
     {
         var likes = InStep.Free(c, by, a).Where(x => x.Row.PublishedAt is null).ToList();
-        if (!Put(c, by, id, a)) return false;
-        foreach (var (of, like) in likes) Put(c, by, of.Class.Id, like);
-        return true;
+        return Put(c, by, id, a) ? [a.Id, .. likes.Where(x => Put(c, by, x.At.Class.Id, x.Row)).Select(x => x.Row.Id)] : [];
     }
 
     private bool Put(IDbConnection c, Caller? by, ClassId id, AssignmentRow a)

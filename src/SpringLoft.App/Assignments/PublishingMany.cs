@@ -52,26 +52,26 @@ public sealed class PublishingMany(Premises premises, Publishing publishing)
     {
         Refusals.CheckTicked(picks?.Count ?? 0, MostDrafts, "drafts");
         var years = YearStore.All(c).ToDictionary(y => y.Id, y => y.Year);
-        var (published, set, unseen) = (0, 0, new List<string>());
+        var unseen = new List<string>();
+        // In each class, what comes out now; with it may come what is kept in step with it in others, ticked or not.
+        var (now, set) = (new HashSet<AssignmentId>(), new HashSet<AssignmentId>());
         foreach (var of in picks!.GroupBy(p => p.Class, p => p.Assignment))
         {
             var at = Publishing.Class(c, by, of.Key);
             var ticked = of.ToHashSet();
-            var drafts = AssignmentStore.OfClass(c, of.Key).Where(a => a.PublishedAt is null && ticked.Contains(a.Id)).ToList();
-            var later = byWeek ? drafts.Where(a => Begins(years[at.Class.YearId], a) > premises.Clock.Today).ToList() : [];
-            foreach (var a in later)
+            foreach (var a in AssignmentStore.OfClass(c, of.Key).Where(a => a.PublishedAt is null && ticked.Contains(a.Id) && !set.Contains(a.Id)))
             {
-                if (Publishing.IsUnseen(c, at, a)) unseen.Add($"{a.Title} ({at.Class.Name})");
-                else
+                if (Begins(years[at.Class.YearId], a) is not { } day || !byWeek || day <= premises.Clock.Today)
                 {
-                    set += publishing.SetInStep(c, by, of.Key, a, premises.Clock.StartOf(Begins(years[at.Class.YearId], a)!.Value));
+                    var done = publishing.PublishIn(c, by, at, [a]);
+                    now.UnionWith(done.Ids);
+                    unseen.AddRange(done.Unseen.Select(t => $"{t} ({at.Class.Name})"));
                 }
+                else if (Publishing.IsUnseen(c, at, a)) unseen.Add($"{a.Title} ({at.Class.Name})");
+                else set.UnionWith(publishing.SetInStep(c, by, of.Key, a, premises.Clock.StartOf(day)));
             }
-            var done = publishing.PublishIn(c, by, at, [.. drafts.Except(later)]);
-            published += done.Published;
-            unseen.AddRange(done.Unseen.Select(t => $"{t} ({at.Class.Name})"));
         }
-        return new PublishedMany(published, set, unseen);
+        return new PublishedMany(now.Count, set.Count, unseen);
     });
 
     private static LocalDate? Begins(SchoolYear year, AssignmentRow a) => Week(year, a.DueOn)?.Days[0];

@@ -84,6 +84,23 @@ public class PublishingManyTests : SchoolTest
         Row(other, a).ShouldSatisfyAllConditions(r => r.PublishedAt.ShouldBeNull(), r => r.PublishAt.ShouldBeNull());
     }
 
+    // What is kept in step comes out together with the first of them: each is told once, however many of them are ticked.
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void What_is_in_step_in_several_classes_is_counted_as_often_as_it_stands_there(bool byWeek)
+    {
+        var papers = school.Workspace.See(school.Lead, school.Class).Folders.First(f => f.Name == "Papers").Id;
+        school.Assigning.Make(school.Lead, school.Class, new("Log", "", 10, Weeks[9].Days[0], null, null, [papers], null, Publish: false, PublishAt: null, AlsoIn: [other]));
+        var ticked = Many.Drafts(school.Lead, [school.Class, other]).Select(d => new DraftPick(d.Class, d.Assignment)).ToList();
+        ticked.Count.ShouldBe(2);
+
+        Many.Publish(school.Lead, ticked, byWeek).ShouldSatisfyAllConditions(d => d.Published.ShouldBe(byWeek ? 0 : 2), d => d.Set.ShouldBe(byWeek ? 2 : 0));
+
+        Many.Drafts(school.Lead, [school.Class, other]).Count(d => d.PublishAt is not null).ShouldBe(byWeek ? 2 : 0);
+        school.Read(c => Dapper.SqlMapper.ExecuteScalar<int>(c, "SELECT count(*) FROM audit WHERE act LIKE 'set when%' OR act = 'published assignment'")).ShouldBe(2);
+    }
+
     [Fact]
     public void One_class_that_is_not_ones_own_and_nothing_is_done()
     {
