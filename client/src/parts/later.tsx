@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ComponentType } from "react";
+import { lazy, Suspense, useState, type ComponentType } from "react";
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- what is loaded takes what it is given */
 const loads: (() => Promise<unknown>)[] = [];
@@ -23,7 +23,8 @@ export function later<M, K extends keyof M>(load: () => Promise<M>, name: K): Co
     return all;
   }, name) as Any;
   return function Later(props: PropsOf<M[K]>) {
-    const There = there;
+    // Said once for as long as it is open: drawn in another way in between, it would lose what is typed in it.
+    const [There] = useState<Any | null>(() => there);
     if (There) return <There {...(props as any)} />;
     return (
       <Suspense fallback={null}>
