@@ -264,7 +264,7 @@ FamilyEndpoints.MapPages(app);
 RolloverEndpoints.Map(api);
 app.MapHub<TogetherHub>(TogetherHub.Path).WithMetadata(new Needed(SpringLoft.Core.Workspaces.Act.WriteTogether));
 if (demo && !documentOnly) StandInStart.Map(app, app.Services.GetRequiredService<Premises>(), data);
-app.MapGet("/health", (Premises premises) => new { status = "ok", database = premises.Db.Read(c => SchoolStore.Get(c) is null ? "no school yet" : "read") }).ExcludeFromDescription();
+app.MapGet("/health", (Premises premises) => new Health("ok", premises.Db.Read(c => SchoolStore.Get(c) is null ? "no school yet" : "read"))).ExcludeFromDescription();
 // Every other address is the front end's, but not those of the API: there a wrong method or type is to be told.
 app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html", ClientFiles.Page());
 
@@ -277,6 +277,9 @@ app.Lifetime.ApplicationStarted.Register(() =>
 });
 app.Run();
 return 0;
+
+/// <summary>Is it well, and is its database read?</summary>
+internal sealed record Health(string Status, string Database);
 
 /// <summary>Named so that tests can start the real program.</summary>
 public partial class Program;

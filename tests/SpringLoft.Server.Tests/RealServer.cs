@@ -100,6 +100,13 @@ internal sealed class RealServer : IDisposable
     /// <summary>A path as the process sees it, on its small disk.</summary>
     internal string Inside(string path) => $"/proc/{process.Id}/root{path}";
 
+    /// <summary>Gives its small disk more room while it runs.</summary>
+    internal void Grow(int megabytes)
+    {
+        var disk = File.ReadLines($"/proc/{process.Id}/mounts").Last(l => l.StartsWith("tmpfs ", StringComparison.Ordinal) && l.Contains("spring-loft", StringComparison.Ordinal)).Split(' ')[1];
+        Shell.Run("/", "nsenter", "-t", $"{process.Id}", "-U", "-m", "--preserve-credentials", "mount", "-o", $"remount,size={megabytes}m", disk).Code.ShouldBe(0);
+    }
+
     /// <summary>Looks again and again until something is so; gives up only if the process ends.</summary>
     internal async Task Until(string what, Func<Task<bool>> there)
     {

@@ -10,11 +10,34 @@ using SpringLoft.Store.Years;
 namespace SpringLoft.App.People;
 
 /// <summary>What the directory is narrowed to.</summary>
-/// <param name="Text">Beginnings of names, numbers, e-mails; each word must be found.</param>
-/// <param name="Gone">True for those who have left, who are otherwise not shown.</param>
-/// <param name="Order">What all of them, and not only a page, are put in order by; the name, if nothing is said.</param>
-/// <param name="Down">The other way round.</param>
-public sealed record DirectoryAsk(string? Text, string? School, string? Grade, SchoolRole? Role, long? ClassId, bool? InNoClass, bool? Duplicates, bool? Gone, int? Skip, DirectoryOrder? Order = null, bool? Down = null);
+public sealed record DirectoryAsk
+{
+    /// <summary>Beginnings of names, numbers, e-mails; each word must be found.</summary>
+    public string? Text { get; init; }
+
+    public string? School { get; init; }
+
+    public string? Grade { get; init; }
+
+    public SchoolRole? Role { get; init; }
+
+    public long? ClassId { get; init; }
+
+    public bool? InNoClass { get; init; }
+
+    public bool? Duplicates { get; init; }
+
+    /// <summary>True for those who have left, who are otherwise not shown.</summary>
+    public bool? Gone { get; init; }
+
+    public int? Skip { get; init; }
+
+    /// <summary>What all of them, and not only a page, are put in order by; the name, if nothing is said.</summary>
+    public DirectoryOrder? Order { get; init; }
+
+    /// <summary>The other way round.</summary>
+    public bool? Down { get; init; }
+}
 
 /// <summary>Somebody of the directory.</summary>
 /// <param name="Classes">Names of the classes they are in now.</param>

@@ -1,3 +1,5 @@
+using System.ComponentModel;
+using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.AspNetCore.Mvc;
 using SpringLoft.App.Closing;
 using SpringLoft.Core;
@@ -57,6 +59,8 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
     // What routing refuses by itself, it refuses without a word.
     private static Refusal? Unexplained(HttpContext context) => context.Response.StatusCode switch
     {
+        // Where a value that may be missing is there and can't be read, the generated handlers say no more than this.
+        400 when context.Response.ContentType is null => NoValue(context) is { } named ? Unreadable(named.Value, named.Name) : Bad,
         404 when context.GetEndpoint() is null => new("not-found", "There is no such address.", "See the OpenAPI document."),
         405 => new("method-wrong", $"This address does not take {context.Request.Method}.", "See the OpenAPI document for what it takes."),
         415 => new("type-wrong", $"This address does not take “{context.Request.ContentType ?? "nothing"}”.", "Send JSON as application/json, or a file as application/octet-stream."),
@@ -96,19 +100,37 @@ internal sealed partial class Problems(RequestDelegate next, ILogger<Problems> l
         _ => 422,
     };
 
+    private const string Mend = "See the OpenAPI document for what belongs there.";
+
+    private static readonly Refusal Bad = new("bad-request", "The request can't be read.", Mend);
+
+    private static Refusal Unreadable(string value, string name) => new("bad-request", $"The request can't be read: “{value}” is no value for “{name}”.", Mend, name);
+
+    // The first value of the address that is none for what its handler takes by that name.
+    private static (string Name, string Value)? NoValue(HttpContext context)
+    {
+        foreach (var taken in context.GetEndpoint()?.Metadata.GetOrderedMetadata<IParameterBindingMetadata>() ?? [])
+        {
+            if (Nullable.GetUnderlyingType(taken.ParameterInfo.ParameterType) is not { } type) continue;
+            var value = context.Request.Query[taken.Name].ToString();
+            if (value.Length > 0 && !TypeDescriptor.GetConverter(type).IsValid(value)) return (taken.Name, value);
+        }
+        return null;
+    }
+
     // What can't be read, by its place in the request; how the program calls its types is nobody's business.
     private static Refusal Unreadable(Exception e)
     {
-        const string mend = "See the OpenAPI document for what belongs there.";
         while (e.InnerException is { } inner) e = inner;
         if (e is System.Text.Json.JsonException && Lacking().Match(e.Message) is { Success: true } l)
             return new("missing", $"“{l.Groups["name"].Value}” is missing: without it the request does not say what is meant.", "Send it with a value; where there is none, with null.", l.Groups["name"].Value);
         if (e is System.Text.Json.JsonException { Path: { Length: > 2 } path })
-            return new("bad-request", $"The request can't be read: at “{path[2..]}” stands something else than belongs there.", mend, path[2..]);
-        if (e is System.Text.Json.JsonException) return new("bad-request", "The request can't be read: it is no JSON, or not the kind of JSON that belongs there.", mend);
+            return new("bad-request", $"The request can't be read: at “{path[2..]}” stands something else than belongs there.", Mend, path[2..]);
+        if (e is System.Text.Json.JsonException) return new("bad-request", "The request can't be read: it is no JSON, or not the kind of JSON that belongs there.", Mend);
         if (Parameter().Match(e.Message) is { Success: true } p)
-            return new("bad-request", p.Groups["from"].Success ? $"The request can't be read: “{p.Groups["from"].Value}” is no value for “{p.Groups["name"].Value}”." : $"The request can't be read: “{p.Groups["name"].Value}” is missing.", mend, p.Groups["name"].Value);
-        return new("bad-request", "The request can't be read.", mend);
+            return p.Groups["from"].Success ? Unreadable(p.Groups["from"].Value, p.Groups["name"].Value)
+                : new("bad-request", $"The request can't be read: “{p.Groups["name"].Value}” is missing.", Mend, p.Groups["name"].Value);
+        return Bad;
     }
 
     // As the framework says it: … was missing required properties including: 'a', 'b'.

@@ -31,6 +31,20 @@ public sealed class FaultTests : IDisposable
         return (await answer.Json()).GetProperty("id").GetInt64();
     }
 
+    // A disk, in megabytes, on which closing a tiny school leaves free what is to stay free.
+    private const int Roomy = 600;
+
+    // A run that began while there was room; the disk fills up before it goes on.
+    private async Task<long> Begun(Func<RealServer, Task<long>> closes)
+    {
+        const string point = "TakeHomes:begin";
+        using var server = RealServer.Start(school.Folder, haltAt: point);
+        var run = await closes(server);
+        await Halted(server, point);
+        server.Kill();
+        return run;
+    }
+
     private T Ask<T>(string sql) => school.Read(c => c.ExecuteScalar<T>(sql))!;
 
     private Task Halted(RealServer server, string point) => server.Until($"a halt at {point}", () =>
@@ -220,8 +234,8 @@ public sealed class FaultTests : IDisposable
     {
         var big = new string('x', 3_000_000);
         await school.Put(school.Lead, "Papers", "big.txt", big);
+        await Begun(Close);
         using var server = RealServer.Start(school.Folder, smallDisk: 4);
-        await Close(server);
 
         await server.Until("the end of the run", () => Ask<string>("SELECT state FROM run") == "Failed");
 
@@ -249,11 +263,15 @@ public sealed class FaultTests : IDisposable
             var into = school.Workspace.See(school.Lead, k).Folders.First(f => f.Name == folder).Id;
             await school.Items.AddFile(who, k, into, "big.bin", TinySchool.Bytes(new string((char)('a' + i), 1_200_000)), CancellationToken.None);
         }
+        var run = await Begun(async s =>
+        {
+            using var http = await s.As("coord");
+            var answer = await http.PostAsJsonAsync("/api/closing/runs", new { classes = all.Select(k => k.Value), options = new { after = "View" } });
+            return (await answer.Json()).GetProperty("id").GetInt64();
+        });
         await File.WriteAllBytesAsync(filler, new byte[8_000_000]);
         using var server = RealServer.Start(school.Folder, smallDisk: megabytes);
         using var http = await server.As("coord");
-        var answer = await http.PostAsJsonAsync("/api/closing/runs", new { classes = all.Select(k => k.Value), options = new { after = "View" } });
-        var run = (await answer.Json()).GetProperty("id").GetInt64();
 
         await server.Until("the end of the run", () => Ask<string>($"SELECT state FROM run WHERE id = {run}") == "Failed");
 
@@ -264,6 +282,9 @@ public sealed class FaultTests : IDisposable
         Directory.GetFiles(server.Inside(Path.Combine(school.Folder, "files", "incoming"))).ShouldBeEmpty("what was half-written is gone");
 
         File.Delete(server.Inside(filler));
+        var early = await http.PostAsJsonAsync($"/api/closing/runs/{run}/again", new { });
+        (await early.Code()).ShouldBe("disk-too-small", "it is not begun where it would fill the disk once more");
+        server.Grow(Roomy);
         var again = (await (await http.PostAsJsonAsync($"/api/closing/runs/{run}/again", new { })).Json()).GetProperty("id").GetInt64();
         await server.Until("the end of the second try", () => Ask<string>($"SELECT state FROM run WHERE id = {again}") == "Done");
 
@@ -306,6 +327,7 @@ public sealed class FaultTests : IDisposable
         File.Delete(server.Inside(filler));
         (await http.PostAsJsonAsync($"{ClassPath}/notices", new { text = "room again" })).IsSuccessStatusCode.ShouldBeTrue();
         (await Notices()).ShouldBe(posted + 1);
+        server.Grow(Roomy);
         var run = (await (await http.PostAsJsonAsync($"{ClassPath}/closing", new { afterArchive = "View" })).Json()).GetProperty("id").GetInt64();
         await server.Until("the end of the run", async () => (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("state").GetString() == "Done");
         (await (await http.GetAsync($"/api/closing/runs/{run}")).Json()).GetProperty("verified").GetInt32().ShouldBe(1);
