@@ -29,7 +29,7 @@ const ClosingPlan = desk(() => import("./desks/Closing/ClosingPlan"), "ClosingPl
 const ClosingRun = desk(() => import("./desks/Closing/ClosingRun"), "ClosingRun");
 const GateDesk = desk(() => import("./desks/Closing/GateDesk"), "GateDesk");
 const KeptCopies = desk(() => import("./desks/Closing/KeptCopies"), "KeptCopies");
-const ShelfDesk = desk(() => import("./desks/Closing/ShelfDesk"), "ShelfDesk");
+const ShelfDesk = desk(() => import("./desks/Closing/Shelf/ShelfDesk"), "ShelfDesk");
 const TakeHomes = desk(() => import("./desks/Closing/TakeHomes"), "TakeHomes");
 const TidyDesk = desk(() => import("./desks/Closing/TidyDesk"), "TidyDesk");
 const Loft = desk(() => import("./desks/Closing/Loft"), "Loft");

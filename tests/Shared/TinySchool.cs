@@ -34,12 +34,21 @@ internal sealed class TinySchool : IDisposable
 {
     internal const string Password = "fine-words-here";
     private static readonly string Hash = SigningIn.Hash(Password);
+    // An empty database file of the newest version: brought there once, not once for each test.
+    private static readonly Lazy<byte[]> Empty = new(() =>
+    {
+        using var scratch = new Scratch();
+        new Database(scratch.Under("empty.db")).Dispose();
+        return File.ReadAllBytes(scratch.Under("empty.db"));
+    });
+
     private readonly Scratch scratch = new();
 
     /// <param name="seal">For what lets somebody in, made for the folder; null to keep it in clear.</param>
     internal TinySchool(Func<string, SpringLoft.Store.Sealing.IDataSeal>? seal = null)
     {
         Clock = new FakeClock(Instant.FromUtc(2026, 9, 7, 8, 0));
+        File.WriteAllBytes(Path.Combine(Folder, "spring-loft.db"), Empty.Value);
         Premises = new(new Database(Path.Combine(Folder, "spring-loft.db"), seal?.Invoke(Folder)), new FileStore(Path.Combine(Folder, "files")), new SchoolClock(Clock, DateTimeZone.Utc));
         Premises.Db.Write(c =>
         {

@@ -8330,12 +8330,19 @@ export interface components {
             title: null | string;
             text: null | string;
             until: components["schemas"]["LocalDate"];
+            language?: null | string;
+        };
+        ShelfDay: {
+            day: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            visits: number;
         };
         ShelfDesk: {
             shelves: components["schemas"]["ShelfView"][];
             folders: components["schemas"]["ShelfFolder"][];
             examples: components["schemas"]["ShelfExample"][];
             suggested: components["schemas"]["LocalDate"];
+            languages: components["schemas"]["ShelfLanguage"][];
         };
         ShelfDraft: {
             title: null | string;
@@ -8344,6 +8351,7 @@ export interface components {
             folders: null | number[];
             examples: null | number[];
             named: null | string[];
+            language?: null | string;
         };
         ShelfExample: {
             id: components["schemas"]["WorkId"];
@@ -8360,6 +8368,10 @@ export interface components {
             things: number;
             staffOnly: boolean;
         };
+        ShelfLanguage: {
+            code: string;
+            name: string;
+        };
         ShelfPreviewThing: {
             key: string;
             place: string;
@@ -8368,6 +8380,12 @@ export interface components {
             names: string[];
             byStudent: boolean;
             out: boolean;
+            inside: boolean;
+            unread: null | components["schemas"]["Unread"];
+            item: null | components["schemas"]["ItemId"];
+            work: null | components["schemas"]["WorkId"];
+            /** Format: int64 */
+            file: null | number;
         };
         ShelfView: {
             /** Format: int64 */
@@ -8375,6 +8393,7 @@ export interface components {
             address: string;
             title: string;
             text: string;
+            language: string;
             until: components["schemas"]["LocalDate"];
             open: boolean;
             madeAt: components["schemas"]["Instant"];
@@ -8383,6 +8402,7 @@ export interface components {
             things: number;
             /** Format: int32 */
             visits: number;
+            days: components["schemas"]["ShelfDay"][];
         };
         ShownSlip: {
             person: components["schemas"]["PersonId"];
@@ -8919,6 +8939,8 @@ export interface components {
             longestPath: string;
             tree: components["schemas"]["UnfoldedView"][];
         };
+        /** @enum {unknown} */
+        Unread: "Kind" | "Shut" | "Damaged" | "Long" | "Pictures";
         UnresolvedClass: {
             id: components["schemas"]["ClassId"];
             name: string;

@@ -69,6 +69,14 @@ public sealed record HomeWords(string Code, string Name, string Day)
     public string HaveAgain => Pick("Have the letters again", "Briefe wieder bekommen", "Recevoir de nouveau les lettres", "Volver a recibir las cartas");
     public string LinkWrong => Pick("This address leads to no letter any more. Ask the school.", "Diese Adresse führt zu keinem Brief mehr. Fragen Sie die Schule.", "Cette adresse ne mène plus à aucune lettre. Adressez-vous à l’école.", "Esta dirección ya no lleva a ninguna carta. Pregunte en el centro.");
 
+    // An open shelf.
+    public string OpenUntil(LocalDate day) => Pick($"Open until {Say(day)}. To read, not to change.", $"Offen bis {Say(day)}. Zum Lesen, nicht zum Ändern.", $"Ouvert jusqu’au {Say(day)}. À lire, sans rien modifier.", $"Abierto hasta el {Say(day)}. Para leer, no para cambiar.");
+    public string AtTheTop => Pick("Here", "Hier", "Ici", "Aquí");
+    public string BackTo(string title) => Pick($"Back to “{title}”", $"Zurück zu „{title}“", $"Retour à « {title} »", $"Volver a «{title}»");
+    public string ShelfShutTitle => Pick("This shelf is not open", "Dieses Regal ist nicht offen", "Cette étagère n’est pas ouverte", "Esta estantería no está abierta");
+    public string ShelfShut => Pick("It was shut, or its last day is over. Ask the teacher who gave you the address.", "Es wurde geschlossen, oder sein letzter Tag ist vorbei. Fragen Sie die Lehrkraft, von der Sie die Adresse haben.",
+        "Elle a été fermée, ou son dernier jour est passé. Demandez à l’enseignant qui vous a donné l’adresse.", "Se cerró, o ya pasó su último día. Pregunte al profesorado que le dio la dirección.");
+
     /// <summary>Several names as one reads them, as "Umi, Ada and Leo".</summary>
     public string And(IReadOnlyList<string> names) => names.Count < 2 ? string.Concat(names) : $"{string.Join(", ", names.Take(names.Count - 1))} {Pick("and", "und", "et", "y")} {names[^1]}";
 

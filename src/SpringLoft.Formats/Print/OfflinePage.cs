@@ -21,13 +21,16 @@ internal static class OfflinePage
         h1{font-size:1.9rem;line-height:1.15;margin:0 0 .2rem}h2{font-size:1.25rem;margin:2.2rem 0 .3rem;border-bottom:1px solid var(--line);padding-bottom:.3rem}h3{font-size:1.05rem;margin:1.3rem 0 .1rem}h4{font-size:1rem;margin:.9rem 0 .1rem}
         p{margin:.2rem 0}.soft{color:var(--soft)}.said{white-space:pre-line}ul{margin:.2rem 0;padding-left:1.2rem}a{color:var(--strong)}blockquote{margin:.3rem 0 .3rem .2rem;padding-left:.8rem;border-left:3px solid var(--line)}
         table{border-collapse:collapse;width:100%}th,td{text-align:left;vertical-align:top;padding:.25rem .8rem .25rem 0;border-bottom:1px solid var(--line)}.wide{overflow-x:auto}code{font-size:.9em}
+        .things{list-style:none;padding:0}.things li{border-bottom:1px solid var(--line)}.things a{display:block;padding:.65rem 0}a:focus-visible{outline:3px solid var(--strong);outline-offset:2px}
         @media print{:root{--ink:#000;--soft:#333;--paper:#fff;--line:#999;--strong:#000}body{max-width:none;padding:0;font-size:11pt}}
         """;
 
-    internal static StringBuilder Begin(string title)
+    /// <param name="language">BCP 47.</param>
+    /// <param name="hidden">No search engine is to lead to it.</param>
+    internal static StringBuilder Begin(string title, string language = "en", bool hidden = false)
     {
         var h = new StringBuilder();
-        h.Append(CultureInfo.InvariantCulture, $"<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><title>{E(title)}</title><style>{Style}</style></head><body><main>\n");
+        h.Append(CultureInfo.InvariantCulture, $"<!DOCTYPE html>\n<html lang=\"{E(language)}\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\">{(hidden ? "<meta name=\"robots\" content=\"noindex\">" : "")}<title>{E(title)}</title><style>{Style}</style></head><body><main>\n");
         return h;
     }
 

@@ -11,6 +11,7 @@ public sealed record ShelfRow
     public string Token { get; init; } = "";
     public string Title { get; init; } = "";
     public string Text { get; init; } = "";
+    public string Language { get; init; } = "";
     public LocalDate UntilDay { get; init; }
     public Instant MadeAt { get; init; }
     public PersonId MadeBy { get; init; }
@@ -30,10 +31,17 @@ public sealed record ShelfThingRow
     public string? Url { get; init; }
 }
 
+/// <summary>How often a shelf was opened on a day.</summary>
+public sealed record ShelfDayRow
+{
+    public LocalDate Day { get; init; }
+    public int Visits { get; init; }
+}
+
 /// <summary>Owns shelf, shelf_thing and shelf_visit.</summary>
 public static class ShelfStore
 {
-    private const string Select = "SELECT id, class_id, ifnull(unseal(token), '') AS token, title, text, until_day, made_at, made_by, shut_at FROM shelf";
+    private const string Select = "SELECT id, class_id, ifnull(unseal(token), '') AS token, title, text, language, until_day, made_at, made_by, shut_at FROM shelf";
 
     /// <summary>Shelves of a class, newest first.</summary>
     public static IReadOnlyList<ShelfRow> OfClass(IDbConnection c, ClassId id) => [.. c.Query<ShelfRow>($"{Select} WHERE class_id = @id ORDER BY id DESC", new { id })];
@@ -49,15 +57,15 @@ public static class ShelfStore
     public static long Add(IDbConnection c, ShelfRow s, IEnumerable<ShelfThingRow> things)
     {
         var id = c.ExecuteScalar<long>(
-            "INSERT INTO shelf(class_id, token, token_sha256, title, text, until_day, made_at, made_by) VALUES(@ClassId, seal(@Token), @sha, @Title, @Text, @UntilDay, @MadeAt, @MadeBy) RETURNING id",
-            new { s.ClassId, s.Token, sha = SealedColumns.Digest(s.Token), s.Title, s.Text, s.UntilDay, s.MadeAt, s.MadeBy });
+            "INSERT INTO shelf(class_id, token, token_sha256, title, text, language, until_day, made_at, made_by) VALUES(@ClassId, seal(@Token), @sha, @Title, @Text, @Language, @UntilDay, @MadeAt, @MadeBy) RETURNING id",
+            new { s.ClassId, s.Token, sha = SealedColumns.Digest(s.Token), s.Title, s.Text, s.Language, s.UntilDay, s.MadeAt, s.MadeBy });
         c.Execute("INSERT INTO shelf_thing(shelf_id, position, place, kind, name, sha256, url) VALUES(@id, @Position, @Place, @kind, @Name, @Sha256, @Url)",
             things.Select(t => new { id, t.Position, t.Place, kind = t.Kind.ToString(), t.Name, t.Sha256, t.Url }));
         return id;
     }
 
     /// <summary>Changes what the cover page says and until when it opens.</summary>
-    public static void Set(IDbConnection c, ShelfRow s) => c.Execute("UPDATE shelf SET title = @Title, text = @Text, until_day = @UntilDay WHERE id = @Id", s);
+    public static void Set(IDbConnection c, ShelfRow s) => c.Execute("UPDATE shelf SET title = @Title, text = @Text, language = @Language, until_day = @UntilDay WHERE id = @Id", s);
 
     /// <summary>Shuts a shelf.</summary>
     public static void Shut(IDbConnection c, long id, Instant at) => c.Execute("UPDATE shelf SET shut_at = @at WHERE id = @id AND shut_at IS NULL", new { id, at });
@@ -66,6 +74,6 @@ public static class ShelfStore
     public static void Visit(IDbConnection c, long id, LocalDate day) =>
         c.Execute("INSERT INTO shelf_visit(shelf_id, day, visits) VALUES(@id, @day, 1) ON CONFLICT(shelf_id, day) DO UPDATE SET visits = visits + 1", new { id, day });
 
-    /// <summary>All visits of a shelf.</summary>
-    public static int Visits(IDbConnection c, long id) => c.ExecuteScalar<int>("SELECT ifnull(sum(visits), 0) FROM shelf_visit WHERE shelf_id = @id", new { id });
+    /// <summary>Visits of a shelf by day, the last first; days without any are not among them.</summary>
+    public static IReadOnlyList<ShelfDayRow> Days(IDbConnection c, long id) => [.. c.Query<ShelfDayRow>("SELECT day, visits FROM shelf_visit WHERE shelf_id = @id ORDER BY day DESC", new { id })];
 }

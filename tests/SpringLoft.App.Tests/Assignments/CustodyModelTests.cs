@@ -74,7 +74,7 @@ public class CustodyModelTests
         {
             using var world = new World();
             foreach (var sequence in sequences) Play(world, sequence);
-        }, iter: 40, threads: 1);
+        }, iter: 16, threads: 1);
 
     private static void Play(World world, List<(int, bool)> sequence)
     {

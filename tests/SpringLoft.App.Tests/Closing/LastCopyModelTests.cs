@@ -163,7 +163,7 @@ public sealed class LastCopyModelTests
 
         internal void Shelf(bool set)
         {
-            var shelf = new OpenShelf(School.Premises);
+            var shelf = new OpenShelf(School.Premises, new(School.Premises));
             if (!set) foreach (var s in shelf.See(School.Class).Shelves.Where(s => s.Open)) shelf.Shut(School.Lead, School.Class, s.Id);
             else shelf.Set(School.Lead, School.Class, new("Shelf", "", School.Premises.Clock.Today.PlusDays(60), [School.FolderNamed("Shared table")], null, null));
         }

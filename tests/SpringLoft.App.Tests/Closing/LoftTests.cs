@@ -160,7 +160,7 @@ public class LoftTests : SchoolTest
     {
         school.Close();
         TakeHomes();
-        new OpenShelf(school.Premises).Set(school.Lead, school.Class, new("To read", "", school.Premises.Clock.Today.PlusDays(30), [school.FolderNamed("Papers")], [], []));
+        new OpenShelf(school.Premises, new(school.Premises)).Set(school.Lead, school.Class, new("To read", "", school.Premises.Clock.Today.PlusDays(30), [school.FolderNamed("Papers")], [], []));
 
         Bin.Check(school.Class).Against.ShouldHaveSingleItem().ShouldContain("open shelf");
     }

@@ -26,7 +26,7 @@ public class YearEndTests : SchoolTest
 
     private YearId Year => school.Years[0].Id;
     private NewYearGate Gate => new(school.Premises);
-    private OpenShelf Shelf => new(school.Premises);
+    private OpenShelf Shelf => new(school.Premises, new(school.Premises));
     private Tidying Tidying => new(school.Premises);
 
     private TakeHomeRun MakeTakeHomes()
@@ -163,6 +163,48 @@ public class YearEndTests : SchoolTest
     }
 
     [Fact]
+    public void A_shelf_counts_by_day_and_its_day_can_be_put_off_but_one_that_was_shut_never_opens_again()
+    {
+        var set = Shelf.Set(school.Lead, school.Class, Draft("Papers") with { Until = school.Premises.Clock.Today, Language = "de" });
+        var token = set.Address["/shelf/".Length..];
+        var first = school.Premises.Clock.Today;
+        Shelf.Visit(token);
+        Shelf.Visit(token);
+        school.Clock.AdvanceDays(1);
+        Refused(() => Shelf.Visit(token)).ShouldBe("shelf-shut");
+        Shelf.See(school.Class).Shelves.Single().Open.ShouldBeFalse();
+
+        Shelf.Change(school.Lead, school.Class, set.Id, "Clay", "", first.PlusDays(9), "fr");
+        Shelf.Visit(token).Shelf.ShouldSatisfyAllConditions(s => s.Language.ShouldBe("fr"), s => s.Title.ShouldBe("Clay"));
+
+        Shelf.See(school.Class).Shelves.Single().ShouldSatisfyAllConditions(s => s.Visits.ShouldBe(3), s => s.Days.Select(d => (d.Day, d.Visits)).ShouldBe([(first.PlusDays(1), 1), (first, 2)]), s => s.Language.ShouldBe("fr"));
+        Refused(() => Shelf.Change(school.Lead, school.Class, set.Id, "Clay", "", first.PlusDays(9), "xx")).ShouldBe("shelf-language");
+        Shelf.Shut(school.Lead, school.Class, set.Id);
+        Refused(() => Shelf.Change(school.Lead, school.Class, set.Id, "Clay", "", first.PlusDays(9), "fr")).ShouldBe("shelf-shut");
+    }
+
+    [Fact]
+    public async Task Files_that_name_students_inside_stay_off_and_what_can_not_be_read_is_said()
+    {
+        await school.Put(school.Lead, "Papers", "teams.csv", "group;name\n1;Rúna\n");
+        await school.Put(school.Lead, "Papers", "page.html", "<p>Thanks to U<b>mi</b>!</p>");
+        await school.Put(school.Lead, "Papers", "kiln.jpg", "\u0000\u0001");
+        await school.Items.AddPage(school.Lead, school.Class, school.FolderNamed("Papers"), "How to glaze", "Dip it **twice**.", CancellationToken.None);
+
+        var things = Shelf.Preview(school.Class, Draft("Papers")).ToDictionary(t => t.Name);
+
+        foreach (var name in (string[])["teams.csv", "page.html"]) things[name].ShouldSatisfyAllConditions(t => t.Out.ShouldBeTrue(), t => t.Inside.ShouldBeTrue(), t => t.Names.ShouldHaveSingleItem());
+        things["kiln.jpg"].ShouldSatisfyAllConditions(t => t.Unread.ShouldBe(Unread.Kind), t => t.Out.ShouldBeFalse(), t => t.Item.ShouldNotBeNull());
+        things["glaze.txt"].ShouldSatisfyAllConditions(t => t.Unread.ShouldBeNull(), t => t.Out.ShouldBeFalse());
+        var set = Shelf.Set(school.Lead, school.Class, Draft("Papers"));
+        var token = set.Address["/shelf/".Length..];
+        var there = Shelf.Visit(token).Things;
+        there.Select(t => t.Name).ShouldBe(["glaze.txt", "How to glaze", "kiln.jpg"], ignoreOrder: true);
+        Shelf.Page(token, there.Single(t => t.Name == "How to glaze").Position)!.Text.ShouldBe("Dip it **twice**.");
+        Shelf.Page(token, there.Single(t => t.Name == "kiln.jpg").Position).ShouldBeNull();
+    }
+
+    [Fact]
     public async Task A_shelf_holds_what_was_there_when_it_was_set()
     {
         var set = Shelf.Set(school.Lead, school.Class, Draft("Papers"));
@@ -173,17 +215,19 @@ public class YearEndTests : SchoolTest
     }
 
     [Fact]
-    public void Names_of_students_stay_off_the_shelf_unless_each_is_ticked_and_own_folders_never_go_on_it()
+    public async Task Names_of_students_stay_off_the_shelf_unless_each_is_ticked_and_own_folders_never_go_on_it()
     {
+        await school.HandIn(school.Rúna, pot, "ash over porcelain");
         Return();
-        var work = Shelf.See(school.Class).Examples.ShouldHaveSingleItem();
-        var draft = Draft("Papers") with { Examples = [work.Id] };
+        var works = Shelf.See(school.Class).Examples;
+        var draft = Draft("Papers") with { Examples = [.. works.Select(w => w.Id)] };
 
         Shelf.See(school.Class).Folders.ShouldNotContain(f => f.Name.Contains("Umi", StringComparison.Ordinal));
         var things = Shelf.Preview(school.Class, draft);
-        var example = things.Single(t => t.ByStudent);
+        var example = things.Single(t => t.ByStudent && !t.Out);
         example.Shown.ShouldBe("Example 1.txt");
-        Shelf.Preview(school.Class, draft with { Named = [example.Key] }).Single(t => t.ByStudent).Shown.ShouldBe("pot.txt");
+        things.Single(t => t.Out).ShouldSatisfyAllConditions(t => t.Inside.ShouldBeTrue("“umi's pot” is written in it"), t => t.Names.ShouldBe(["Umi Hallgrímsson"]));
+        Shelf.Preview(school.Class, draft with { Named = [example.Key] }).Single(t => t.Key == example.Key).Shown.ShouldBe("pot.txt");
         var zip = Texts(Shelf.Showcase(school.Lead, school.Class, draft, CancellationToken.None));
         zip.Keys.ShouldBe(["index.html", "Papers/glaze.txt", "Pinch pot/Example 1.txt"], ignoreOrder: true);
         string.Join('\n', zip.Keys.Append(zip["index.html"])).ShouldNotContain("Umi");

@@ -137,7 +137,7 @@ public class RollingManyTests : SchoolTest
         var run = Roll(Draft(Line("6B")));
         var made = run.Lines[0].Made!.Value;
         var papers = school.Workspace.See(school.Lead, made).Folders.First(f => f.Name == "Papers").Id;
-        new App.Closing.OpenShelf(school.Premises).Set(school.Lead, made, new("Before school", "", school.Premises.Clock.Today.PlusDays(20), [papers], null, null));
+        new App.Closing.OpenShelf(school.Premises, new(school.Premises)).Set(school.Lead, made, new("Before school", "", school.Premises.Clock.Today.PlusDays(20), [papers], null, null));
 
         Should.Throw<RefusedException>(() => school.RollingMany.Undo(school.Lead, run.Id, 0)).Refusal.ShouldSatisfyAllConditions(r => r.Code.ShouldBe("roll-used"), r => r.What.ShouldContain("an open shelf was set in it"));
     }

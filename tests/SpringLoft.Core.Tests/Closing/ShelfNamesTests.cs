@@ -41,6 +41,30 @@ public class ShelfNamesTests
         Decide([page], 0).Single().ShouldSatisfyAllConditions(n => n.Out.ShouldBeFalse(), n => n.Shown.ShouldBe("What we did"));
     }
 
+    [Theory]
+    [InlineData("by Umi\nHallgrímsson", true)]
+    [InlineData("UMI  HALLGRÍMSSON", true)]
+    [InlineData("by U\u0301mi", true)]
+    [InlineData("made of aluminium", false)]
+    [InlineData("", false)]
+    public void A_file_that_names_somebody_inside_stays_off_whoever_made_it(string text, bool named)
+    {
+        foreach (var maker in (PersonId?[])[null, Umi])
+            Decide([new("essay.docx", maker, text)]).Single().ShouldSatisfyAllConditions(n => n.Out.ShouldBe(named), n => n.Inside.ShouldBe(named));
+        Decide([new("essay.docx", null, text)], 0).Single().ShouldSatisfyAllConditions(n => n.Out.ShouldBeFalse(), n => n.Shown.ShouldBe("essay.docx"));
+    }
+
+    [Fact]
+    public void A_name_of_two_words_is_found_over_the_end_of_a_line() =>
+        ShelfNames.Decide([new("a.txt", null, "with da\n Silva")], [(Umi, new("Ana", "da Silva"))], new HashSet<int>()).Single().Inside.ShouldBeTrue();
+
+    [Fact]
+    public void What_could_not_be_read_is_said_to_be_unread_and_what_was_read_of_it_counts()
+    {
+        Decide([new("photo.jpg", Umi, "", Unread: Unread.Kind)]).Single().ShouldSatisfyAllConditions(n => n.Unread.ShouldBe(Unread.Kind), n => n.Out.ShouldBeFalse(), n => n.Shown.ShouldBe("Example 1.jpg"));
+        Decide([new("report.pdf", null, "Rúna", Unread: Unread.Pictures)]).Single().ShouldSatisfyAllConditions(n => n.Unread.ShouldBe(Unread.Pictures), n => n.Out.ShouldBeTrue());
+    }
+
     [Fact]
     public void What_a_person_ticks_keeps_its_name_and_no_two_are_called_alike() =>
         Decide([new("pot.jpg", Umi, null), new("POT.jpg", Rúna, null)], 0, 1).Select(n => n.Shown.ToUpperInvariant()).Distinct().Count().ShouldBe(2);

@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.Json;
+using SpringLoft.Core.Letters;
 using SpringLoft.Formats.Print;
 
 namespace SpringLoft.Formats.Tests.Print;
@@ -112,17 +113,38 @@ public class PagesTests
     [Fact]
     public void A_shelf_leads_to_files_and_sites_under_their_folders()
     {
-        var page = Read(ShelfPage.Write("Clay, to read", "For the summer.", "School", new(2027, 9, 7), Things, t => $"token/{Array.IndexOf(Things, t)}"));
+        var page = Read(ShelfPage.Write(HomeWords.Of("en"), "Clay, to read", "For the summer.", "School", new(2027, 9, 7), Things, t => $"token/{Array.IndexOf(Things, t)}"));
 
         page.Links.ShouldBe(["token/0", "https://tides.example/?a=1&b=2", "token/2"]);
-        page.Text.ShouldContain("Open until 7 September 2027");
+        page.Text.ShouldContain("Open until Tuesday, 7 September 2027");
         page.Tags.ShouldNotContain("script");
     }
 
     [Fact]
     public void A_showcase_says_no_day_and_a_shut_shelf_tells_nothing_of_what_it_held()
     {
-        Read(ShelfPage.Write("Showcase", "", "School", null, Things, t => t.Name)).Text.ShouldNotContain("Open until");
-        Read(ShelfPage.Shut("Skerry Point School")).ShouldSatisfyAllConditions(p => p.Links.ShouldBeEmpty(), p => p.Text.ShouldContain("not open"));
+        Read(ShelfPage.Write(HomeWords.Of("en"), "Showcase", "", "School", null, Things, t => t.Name)).Text.ShouldNotContain("Open until");
+        Read(ShelfPage.Shut(HomeWords.Of("en"), "Skerry Point School")).ShouldSatisfyAllConditions(p => p.Links.ShouldBeEmpty(), p => p.Text.ShouldContain("not open"));
+    }
+
+    [Fact]
+    public void A_shelf_is_in_the_language_that_its_teacher_chose()
+    {
+        var words = HomeWords.Of("de");
+        var page = ShelfPage.Write(words, "Ton", "", "Schule", new(2027, 9, 7), Things, t => t.Name);
+
+        Encoding.UTF8.GetString(page).ShouldContain("<html lang=\"de\">");
+        Read(page).Text.ShouldSatisfyAllConditions(t => t.ShouldContain("Offen bis Dienstag, 7. September 2027"), t => t.ShouldContain("Hier"), t => t.ShouldNotContain("Open until"));
+        Read(ShelfPage.Thing(words, "Glasur", "# Kobalt", "Schule", ("Ton", "/shelf/x"))).ShouldSatisfyAllConditions(p => p.Links.ShouldBe(["/shelf/x"]), p => p.Text.ShouldContain("Kobalt"), p => p.Text.ShouldContain("Zurück zu „Ton“"));
+    }
+
+    [Fact]
+    public void A_page_of_text_on_a_shelf_runs_nothing_and_leads_to_the_web_only()
+    {
+        var page = Read(ShelfPage.Thing(HomeWords.Of("en"), "Glaze", "<script>alert(1)</script> [a](javascript:alert(1)) [b](https://tides.example/) ![c](https://tides.example/p.png)", "School", null));
+
+        page.Tags.ShouldNotContain("script");
+        page.Tags.ShouldNotContain("img");
+        page.Links.ShouldBe(["https://tides.example/"]);
     }
 }

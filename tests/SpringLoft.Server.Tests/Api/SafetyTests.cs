@@ -264,7 +264,7 @@ public sealed class SafetyTests(ServerAndSchool at) : IClassFixture<ServerAndSch
     public async Task An_open_shelf_needs_no_account_is_kept_by_no_browser_and_is_gone_once_it_is_shut()
     {
         await at.School.Put(at.School.Lead, "Papers", "to read.html", "<script>alert(1)</script>");
-        var shelf = new SpringLoft.App.Closing.OpenShelf(at.School.Premises);
+        var shelf = new SpringLoft.App.Closing.OpenShelf(at.School.Premises, new(at.School.Premises));
         var set = shelf.Set(at.School.Lead, at.School.Class, new("To <read>", "", at.School.Premises.Clock.Today.PlusDays(400), [at.School.FolderNamed("Papers")], [], []));
         using var visitor = at.Server.Nobody();
 

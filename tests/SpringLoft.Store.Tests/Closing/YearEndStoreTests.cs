@@ -179,7 +179,7 @@ public class YearEndStoreTests : StoreTest
             ShelfStore.Shut(c, id, At + Duration.FromHours(1));
         });
 
-        Db.Read(c => ShelfStore.Visits(c, id)).ShouldBe(3);
+        Db.Read(c => ShelfStore.Days(c, id).Sum(d => d.Visits)).ShouldBe(3);
         Db.Read(c => ShelfStore.Of(c, "t"))!.ShutAt.ShouldBe(At);
         Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => Db.Write(c => ShelfStore.Add(c, new ShelfRow { ClassId = Class, Token = "t", Title = "T", UntilDay = new(2027, 9, 1), MadeAt = At, MadeBy = Teacher }, [])));
     }

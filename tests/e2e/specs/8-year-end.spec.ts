@@ -75,6 +75,25 @@ test("a visitor reads the open shelf without an account, until it is shut", asyn
   await expect(wren.getByRole("table", { name: "Things on the shelf" })).not.toContainText("Term plan");
   await isAccessible(wren, "the shelf desk");
   await wren.getByLabel("Title").fill("Clay and Glass, to read in the summer");
+  // A file that names a student inside stays off; one that could not be read says so.
+  const [k, s] = sql("SELECT p.family || '|' || f.id FROM member m JOIN person p ON p.id = m.person_id, folder f WHERE m.class_id = 20 AND m.role = 'Student' AND length(p.family) > 4 AND f.class_id = 20 AND f.name = 'Start here' LIMIT 1").split("|");
+  for (const [name, text] of [["Thanks.html", `<p>Thanks to ${k!.slice(0, 2)}<b>${k!.slice(2)}</b></p>`], ["Kiln song.mp3", "ID3\0\0\0"]] as const)
+    expect((await wren.request.post(`/api/classes/20/folders/${s}/files?name=${encodeURIComponent(name)}`, { data: Buffer.from(text), headers: { "Content-Type": "application/octet-stream", "Idempotency-Key": name } })).status()).toBe(200);
+  expect((await wren.request.post(`/api/classes/20/folders/${s}/pages`, { data: { title: "How to read a cone", text: "It **bends** at its heat.", version: 0 }, headers: { "Idempotency-Key": "cone" } })).status()).toBe(200);
+  await wren.reload();
+  await wren.getByRole("button", { name: "The whole class" }).click();
+  await wren.getByLabel("Title").fill("Clay and Glass, to read in the summer");
+  const things = wren.getByRole("table", { name: "Things on the shelf" });
+  await expect(things.getByRole("row").filter({ hasText: "Thanks.html" })).toContainText("stays off unless ticked");
+  await expect(things.getByRole("row").filter({ hasText: "Kiln song.mp3" })).toContainText("not searched for names");
+  await expect(slip(wren).getByText("not searched for names")).toBeVisible();
+  const examples = wren.getByRole("table", { name: "Examples of work" });
+  await wren.getByLabel("Find by assignment or student").fill(`${await examples.getByRole("row").nth(1).getByRole("cell").nth(1).innerText()}`);
+  await examples.getByRole("checkbox").nth(1).check();
+  await expect(things).toContainText("Example 1");
+  await examples.getByRole("checkbox").nth(1).uncheck();
+  await slip(wren).getByLabel("Language of its page").click();
+  await wren.getByRole("option", { name: "Français" }).click();
   await slip(wren).getByRole("button", { name: "Open the shelf" }).click();
   const shelves = wren.getByRole("table", { name: "Shelves of this class" });
   const address = await shelves.getByRole("link").getAttribute("href");
@@ -83,10 +102,37 @@ test("a visitor reads the open shelf without an account, until it is shut", asyn
   await visitor.goto(address!);
   await expect(visitor.getByRole("heading", { name: "Clay and Glass, to read in the summer" })).toBeVisible();
   await isAccessible(visitor, "the open shelf");
+  await expect(visitor.locator("html")).toHaveAttribute("lang", "fr");
+  await expect(visitor.getByText("Ouvert jusqu’au")).toBeVisible();
+  await expect(visitor.getByText("Thanks.html")).toHaveCount(0);
+  await visitor.setViewportSize({ width: 320, height: 640 });
+  expect(await visitor.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
   const fetched = await visitor.request.get(new URL((await visitor.getByRole("link", { name: "Glaze recipes.txt" }).getAttribute("href"))!, visitor.url()).href);
   expect(fetched.status()).toBe(200);
   expect(fetched.headers()["content-disposition"]).toContain("attachment");
   expect((await visitor.request.get("/api/my-classes")).status()).toBe(401);
+
+  // A page of text is read there, not downloaded.
+  await visitor.getByRole("link", { name: "How to read a cone" }).click();
+  await expect(visitor.getByRole("heading", { level: 1, name: "How to read a cone" })).toBeVisible();
+  await isAccessible(visitor, "a page on the open shelf");
+  expect(await visitor.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
+  await visitor.getByRole("link", { name: /^Retour à/ }).click();
+
+  await wren.reload();
+  await shelves.getByRole("button", { name: /visits of/ }).click();
+  await expect(wren.getByRole("dialog").getByRole("table", { name: "Visits by day" }).getByRole("row")).toHaveCount(2);
+  await isAccessible(wren, "visits by day");
+  await wren.getByRole("dialog").getByRole("button", { name: "Done" }).click();
+  await shelves.getByRole("button", { name: /^Change/ }).click();
+  await wren.getByRole("dialog").getByLabel("Open until").fill("2027-08-20");
+  await wren.getByRole("dialog").getByLabel("Title").fill("Clay, to read");
+  await isAccessible(wren, "changing a shelf");
+  await wren.getByRole("dialog").getByRole("button", { name: "Save the shelf" }).click();
+  await expect(shelves.getByText("open until 20 Aug 2027")).toBeVisible();
+  await visitor.goto(address!);
+  await expect(visitor.getByRole("heading", { name: "Clay, to read" })).toBeVisible();
+  await expect(visitor.getByText("20 août 2027")).toBeVisible();
 
   await shelves.getByRole("button", { name: /^Shut/ }).click();
   await expect(shelves.getByText("shut", { exact: true })).toBeVisible();

@@ -1,0 +1,95 @@
+using System.IO.Compression;
+using System.Text;
+using System.Xml;
+using SpringLoft.Core.Closing;
+
+namespace SpringLoft.Formats.Words;
+
+/// <summary>
+/// The words in office files: Office Open XML (ISO/IEC 29500) and OpenDocument (ISO/IEC 26300). Of every part, who wrote it and
+/// who last saved it too. Element names from the standards, from memory.
+/// </summary>
+internal static class OfficeWords
+{
+    // Where one of them ends, a word has ended: paragraphs, lines, tabs, cells, texts of a table; and all of a file's own properties.
+    private static readonly HashSet<string> ends = ["p", "h", "br", "cr", "tab", "s", "line-break", "si", "is", "c", "v", "row", "comment", "author", "creator", "table-cell"];
+
+    private static readonly HashSet<string> said = ["author", "initials", "descr", "title", "tooltip", "display"];
+
+    internal static FileWords Read(Stream from)
+    {
+        try
+        {
+            using var zip = new ZipArchive(from, ZipArchiveMode.Read, leaveOpen: true);
+            if (!zip.Entries.Any(e => e.FullName is "[Content_Types].xml" or "content.xml")) return new("", Unread.Kind);
+            // An OpenDocument file whose parts are encrypted says so in its manifest.
+            if (zip.GetEntry("META-INF/manifest.xml") is { } manifest && Part(manifest, FileWords.Longest, encryption: true) is null) return new("", Unread.Shut);
+            var text = new StringBuilder();
+            foreach (var part in zip.Entries.Where(e => e.FullName.EndsWith(".xml", StringComparison.OrdinalIgnoreCase)))
+            {
+                if (Part(part, FileWords.Longest - text.Length, encryption: false) is not { } words) return new(text.ToString(), Unread.Long);
+                text.Append(words).Append('\n');
+            }
+            var pictures = zip.Entries.Any(e => e.Length > 0 && (e.FullName.Contains("/media/", StringComparison.Ordinal) || e.FullName.StartsWith("Pictures/", StringComparison.Ordinal)));
+            return new(text.ToString(), pictures ? Unread.Pictures : null);
+        }
+        catch (Exception e) when (e is InvalidDataException or XmlException or IOException or NotSupportedException) { return new("", Unread.Damaged); }
+    }
+
+    // The words of a part; null where they go on beyond what may be read, or where it is a manifest of something encrypted.
+    private static string? Part(ZipArchiveEntry part, int longest, bool encryption)
+    {
+        var text = new StringBuilder();
+        var own = part.FullName.StartsWith("docProps/", StringComparison.Ordinal) || part.FullName == "meta.xml";
+        using var bytes = new Most(part.Open(), 4L * FileWords.Longest);
+        using var xml = XmlReader.Create(bytes, new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, IgnoreComments = true, IgnoreProcessingInstructions = true });
+        try
+        {
+            while (xml.Read())
+            {
+                if (text.Length > longest) return null;
+                if (encryption && xml.LocalName == "encryption-data") return null;
+                if (xml.NodeType is XmlNodeType.Text or XmlNodeType.CDATA or XmlNodeType.SignificantWhitespace) text.Append(xml.Value);
+                if (xml.NodeType == XmlNodeType.Element)
+                {
+                    var (name, empty) = (xml.LocalName, xml.IsEmptyElement);
+                    while (xml.MoveToNextAttribute())
+                        if (said.Contains(xml.LocalName) || (xml.LocalName == "name" && name is "sheet" or "cmAuthor" or "table")) text.Append('\n').Append(xml.Value).Append('\n');
+                    if (empty && ends.Contains(name)) text.Append('\n');
+                }
+                if (xml.NodeType == XmlNodeType.EndElement && (own || ends.Contains(xml.LocalName))) text.Append('\n');
+            }
+        }
+        catch (TooMuchException) { return null; }
+        return text.ToString();
+    }
+
+    private sealed class TooMuchException : IOException;
+
+    // A part that is a few bytes in the zip can be gigabytes outside.
+    private sealed class Most(Stream inner, long longest) : Stream
+    {
+        private long read;
+
+        public override bool CanRead => true;
+        public override bool CanSeek => false;
+        public override bool CanWrite => false;
+        public override long Length => throw new NotSupportedException();
+        public override long Position { get => read; set => throw new NotSupportedException(); }
+        public override int Read(byte[] buffer, int offset, int count)
+        {
+            var n = inner.Read(buffer, offset, count);
+            return (read += n) > longest ? throw new TooMuchException() : n;
+        }
+
+        public override void Flush() => throw new NotSupportedException();
+        public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
+        public override void SetLength(long value) => throw new NotSupportedException();
+        public override void Write(byte[] buffer, int offset, int count) => throw new NotSupportedException();
+        protected override void Dispose(bool disposing)
+        {
+            if (disposing) inner.Dispose();
+            base.Dispose(disposing);
+        }
+    }
+}
