@@ -11,6 +11,7 @@ export function LanguagePart(props: {
   return (
     <TextField
       select
+      fullWidth
       className="shelf-part"
       label="Language of its page"
       value={props.languages.length === 0 ? "" : props.value}
