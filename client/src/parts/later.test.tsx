@@ -1,33 +1,75 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { act, fireEvent, render, screen } from "@testing-library/react";
 import { useState } from "react";
-import { afterEach, expect, test } from "vitest";
-import { later } from "./later";
+import { describe, expect, it, vi } from "vitest";
+import "../testing";
+import { fetchSoon, later } from "./later";
 
-afterEach(cleanup);
-
-function Form({ label }: { label: string }) {
+function Typed({ of }: { of: string }) {
   const [text, setText] = useState("");
-  return <input aria-label={label} value={text} onChange={(e) => setText(e.target.value)} />;
+  return <input aria-label={of} value={text} onChange={(e) => setText(e.target.value)} />;
 }
 
-test("what stands in a dialog whose code came late stays when the screen under it is drawn anew", async () => {
-  const Dialog = later(() => Promise.resolve({ Form }), "Form");
-  const screenOf = render(<Dialog label="a" />);
-  fireEvent.change(await screen.findByRole("textbox"), { target: { value: "typed" } });
+const wait = () => act(() => new Promise((go) => setTimeout(go, 0)));
 
-  screenOf.rerender(<Dialog label="b" />);
+describe("what comes later", () => {
+  it("is fetched when it is opened, and nothing is shown until it is there", async () => {
+    const load = vi.fn(() => Promise.resolve({ Slip: ({ of }: { of: string }) => <p>Slip of {of}</p> }));
+    const Slip = later(load, "Slip");
+    expect(load).not.toHaveBeenCalled();
 
-  expect(screen.getByRole("textbox", { name: "b" })).toHaveProperty("value", "typed");
-});
+    const { container } = render(<Slip of="Umi" />);
+    expect(container.textContent).toBe("");
+    await wait();
 
-test("once its code is there a dialog is drawn at once", async () => {
-  const Dialog = later(() => Promise.resolve({ Form }), "Form");
-  render(<Dialog label="a" />);
-  await screen.findByRole("textbox");
-  cleanup();
+    expect(screen.getByText("Slip of Umi")).toBeTruthy();
+    expect(load).toHaveBeenCalledOnce();
+  });
 
-  render(<Dialog label="c" />);
+  it("is drawn at once when it is there", async () => {
+    const Slip = later(() => Promise.resolve({ Slip: () => <p>There</p> }), "Slip");
+    render(<Slip />);
+    await wait();
 
-  expect(screen.getByRole("textbox", { name: "c" })).toBeTruthy();
+    const { container } = render(<Slip />);
+
+    expect(container.textContent).toBe("There");
+  });
+
+  it("keeps what is typed in it when the screen under it is drawn anew", async () => {
+    const Slip = later(() => Promise.resolve({ Slip: Typed }), "Slip");
+    const { rerender } = render(<Slip of="Umi" />);
+    await wait();
+    fireEvent.change(screen.getByRole("textbox"), { target: { value: "typed" } });
+
+    rerender(<Slip of="Rúna" />);
+
+    expect(screen.getByRole("textbox", { name: "Rúna" })).toHaveProperty("value", "typed");
+  });
+
+  it("is fetched one after the other when nobody waits; what does not come is asked for again when it is opened", async () => {
+    const order: string[] = [];
+    let broken = true;
+    later(() => {
+      order.push("first");
+      return Promise.resolve({ A: () => null });
+    }, "A");
+    const Second = later(() => {
+      order.push("second");
+      return broken ? Promise.reject(new TypeError("gone")) : Promise.resolve({ B: () => <p>Here</p> });
+    }, "B");
+    window.requestIdleCallback = (go) => {
+      go({ didTimeout: false, timeRemaining: () => 1 });
+      return 0;
+    };
+
+    fetchSoon();
+    await wait();
+    expect(order).toEqual(["first", "second"]);
+
+    broken = false;
+    render(<Second />);
+    await wait();
+    expect(screen.getByText("Here")).toBeTruthy();
+  });
 });

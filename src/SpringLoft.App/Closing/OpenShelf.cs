@@ -4,6 +4,7 @@ using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Assignments;
 using SpringLoft.Core.Closing;
 using SpringLoft.Core.Letters;
+using SpringLoft.Core.Naming;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Formats.Print;
 using SpringLoft.Formats.Zips;
@@ -166,13 +167,22 @@ public sealed class OpenShelf(Premises premises, WordsInFiles words)
             Premises.Add(c, by, premises.Clock.Now, new("made showcase", "class", id.Value, id, $"{title}: {all.Count} things"));
             return all;
         });
-        var things = laid.Select(l => new ShelfPageThing(l.Place, Path(l), l.Url)).ToList();
+        // A page becomes a file by its ending: no other may be called so beside it.
+        var taken = laid.Where(l => l.Kind != ItemKind.Page).Select(l => SafeName.Key(l.Name.Shown)).ToHashSet();
+        var paths = laid.ToDictionary(l => l.Key, l =>
+        {
+            if (l.Kind != ItemKind.Page) return l.Name.Shown;
+            var path = SafeName.Distinct($"{l.Name.Shown}.html", taken, isFile: true);
+            taken.Add(SafeName.Key(path));
+            return path;
+        });
+        var things = laid.Select(l => new ShelfPageThing(l.Place, paths[l.Key], l.Url)).ToList();
         var school = premises.Db.Read(c => Store.Naming.SchoolStore.Get(c)!.Name);
         var page = ShelfPage.Write(spoken, title, draft.Text?.Trim() ?? "", school, null, things, t => t.Place.Length == 0 ? t.Name : $"{t.Place}/{t.Name}");
         var scratch = premises.Files.Scratch();
-        ZipWriter.Write(scratch, [new ZipFile("index.html", premises.Clock.Now, () => new MemoryStream(page)), .. laid.Where(l => l.Sha256 is not null).Select(l => new ZipFile(l.Place.Length == 0 ? Path(l) : $"{l.Place}/{Path(l)}", premises.Clock.Now, () => l.Kind == ItemKind.Page ? new MemoryStream(ShelfPage.Thing(spoken, l.Name.Shown, Text(l.Sha256!), school, null)) : premises.Files.Open(l.Sha256!)))], null, stop);
+        ZipWriter.Write(scratch, [new ZipFile("index.html", premises.Clock.Now, () => new MemoryStream(page)), .. laid.Where(l => l.Sha256 is not null).Select(l => new ZipFile(l.Place.Length == 0 ? paths[l.Key] : $"{l.Place}/{paths[l.Key]}", premises.Clock.Now, () => l.Kind == ItemKind.Page ? new MemoryStream(ShelfPage.Thing(spoken, l.Name.Shown, Text(l.Sha256!), school, null)) : premises.Files.Open(l.Sha256!)))], null, stop);
         scratch.Position = 0;
-        return new Download($"{Core.Naming.SafeName.Make(title)?.Name ?? "showcase"}.zip", scratch, scratch.Length);
+        return new Download($"{SafeName.Make(title)?.Name ?? "showcase"}.zip", scratch, scratch.Length);
     }
 
     // Reads the files, which takes its time, before anybody's turn to write; gives the language.
@@ -182,8 +192,6 @@ public sealed class OpenShelf(Premises premises, WordsInFiles words)
         _ = Lay(c, id, draft);
         return Language(draft.Language);
     });
-
-    private static string Path(Laid l) => l.Kind == ItemKind.Page ? $"{l.Name.Shown}.html" : l.Name.Shown;
 
     private sealed record Laid(string Key, string Place, string Own, ShelfName Name, ItemKind Kind, string? Sha256, string? Url, bool ByStudent, ItemId? Item, WorkId? Work, long? File);
 
@@ -208,7 +216,7 @@ public sealed class OpenShelf(Premises premises, WordsInFiles words)
         var titles = AssignmentStore.OfClass(c, id).ToDictionary(a => a.Id, a => a.Title);
         var files = WorkStore.FilesOfClass(c, id);
         foreach (var w in WorkStore.OfClass(c, id).Where(w => examples.Contains(w.Id) && w.State == WorkState.Returned && titles.ContainsKey(w.AssignmentId)))
-            foreach (var f in files[w.Id]) things.Add(($"w{f.Id}", Core.Naming.SafeName.Make(titles[w.AssignmentId])?.Name ?? "Examples", Candidate(f.Name, w.StudentId, ItemKind.File, f.Sha256), ItemKind.File, f.Sha256, null, null, w.Id, f.Id));
+            foreach (var f in files[w.Id]) things.Add(($"w{f.Id}", SafeName.Make(titles[w.AssignmentId])?.Name ?? "Examples", Candidate(f.Name, w.StudentId, ItemKind.File, f.Sha256), ItemKind.File, f.Sha256, null, null, w.Id, f.Id));
         var students = RosterStore.Members(c, id).Where(m => m.Role == ClassRole.Student).Select(m => (m.PersonId, m.Name)).ToList();
         var ticked = things.Select((t, i) => (t.Key, i)).Where(x => named.Contains(x.Key)).Select(x => x.i).ToHashSet();
         var names = ShelfNames.Decide([.. things.Select(t => t.Candidate)], students, ticked);

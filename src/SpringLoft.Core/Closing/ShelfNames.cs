@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 using SpringLoft.Core.Naming;
 using SpringLoft.Core.People;
@@ -61,6 +62,11 @@ public static class ShelfNames
 
     private static string Words(string text) => text.Length == 0 ? "" : $" {PersonName.SearchKey(Parted(text))} ";
 
-    // With one space between words and nothing else: a name that is broken over two lines is one still.
-    private static string Parted(string text) => string.Join(' ', string.Concat(text.Normalize(NormalizationForm.FormC).Select(ch => char.IsLetterOrDigit(ch) ? ch : ' ')).Split(' ', StringSplitOptions.RemoveEmptyEntries));
+    // With one space between words and nothing else: a name that is broken over two lines is one still, and so is one with a
+    // soft hyphen or another sign in it that is not seen. What is cut in the middle of a sign can't be put in order: it is none.
+    private static string Parted(string text)
+    {
+        var whole = string.Concat(text.EnumerateRunes().Where(r => Rune.GetUnicodeCategory(r) != UnicodeCategory.Format)).Normalize(NormalizationForm.FormC);
+        return string.Join(' ', string.Concat(whole.Select(ch => char.IsLetterOrDigit(ch) ? ch : ' ')).Split(' ', StringSplitOptions.RemoveEmptyEntries));
+    }
 }

@@ -15,6 +15,6 @@ public enum Unread
     /// <summary>It holds more than is read.</summary>
     Long,
 
-    /// <summary>Its words were read, but there are pictures in it.</summary>
+    /// <summary>Its words were read, but there are pictures or other files in it.</summary>
     Pictures,
 }

@@ -16,6 +16,10 @@ internal static class OfficeWords
 
     private static readonly HashSet<string> said = ["author", "initials", "descr", "title", "tooltip", "display"];
 
+    // Parts in which words stand; and parts in which none of anybody's can.
+    private static readonly string[] words = [".xml", ".vml"];
+    private static readonly string[] wordless = [".rels", ".rdf", ".odttf", ".fntdata", "layout-cache", "Thumbnails/thumbnail.png"];
+
     internal static FileWords Read(Stream from)
     {
         try
@@ -25,16 +29,18 @@ internal static class OfficeWords
             // An OpenDocument file whose parts are encrypted says so in its manifest.
             if (zip.GetEntry("META-INF/manifest.xml") is { } manifest && Part(manifest, FileWords.Longest, encryption: true) is null) return new("", Unread.Shut);
             var text = new StringBuilder();
-            foreach (var part in zip.Entries.Where(e => e.FullName.EndsWith(".xml", StringComparison.OrdinalIgnoreCase)))
+            foreach (var part in zip.Entries.Where(e => Ends(e, words)))
             {
-                if (Part(part, FileWords.Longest - text.Length, encryption: false) is not { } words) return new(text.ToString(), Unread.Long);
-                text.Append(words).Append('\n');
+                if (Part(part, FileWords.Longest - text.Length, encryption: false) is not { } said) return new(text.ToString(), Unread.Long);
+                text.Append(said).Append('\n');
             }
-            var pictures = zip.Entries.Any(e => e.Length > 0 && (e.FullName.Contains("/media/", StringComparison.Ordinal) || e.FullName.StartsWith("Pictures/", StringComparison.Ordinal)));
-            return new(text.ToString(), pictures ? Unread.Pictures : null);
+            var more = zip.Entries.Any(e => e.Length > 0 && !Ends(e, words) && !Ends(e, wordless) && e.FullName != "mimetype");
+            return new(text.ToString(), more ? Unread.Pictures : null);
         }
         catch (Exception e) when (e is InvalidDataException or XmlException or IOException or NotSupportedException) { return new("", Unread.Damaged); }
     }
+
+    private static bool Ends(ZipArchiveEntry e, string[] with) => with.Any(w => e.FullName.EndsWith(w, StringComparison.OrdinalIgnoreCase));
 
     // The words of a part; null where they go on beyond what may be read, or where it is a manifest of something encrypted.
     private static string? Part(ZipArchiveEntry part, int longest, bool encryption)

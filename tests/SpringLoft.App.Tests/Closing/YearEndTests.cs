@@ -196,10 +196,14 @@ public class YearEndTests : SchoolTest
         foreach (var name in (string[])["teams.csv", "page.html"]) things[name].ShouldSatisfyAllConditions(t => t.Out.ShouldBeTrue(), t => t.Inside.ShouldBeTrue(), t => t.Names.ShouldHaveSingleItem());
         things["kiln.jpg"].ShouldSatisfyAllConditions(t => t.Unread.ShouldBe(Unread.Kind), t => t.Out.ShouldBeFalse(), t => t.Item.ShouldNotBeNull());
         things["glaze.txt"].ShouldSatisfyAllConditions(t => t.Unread.ShouldBeNull(), t => t.Out.ShouldBeFalse());
+        await school.Put(school.Lead, "Papers", "How to glaze.html", "<p>other</p>");
+        var zip = Texts(Shelf.Showcase(school.Lead, school.Class, Draft("Papers"), CancellationToken.None));
+        zip["Papers/How to glaze.html"].ShouldBe("<p>other</p>");
+        zip["Papers/How to glaze (2).html"].ShouldContain("<strong>twice</strong>");
         var set = Shelf.Set(school.Lead, school.Class, Draft("Papers"));
         var token = set.Address["/shelf/".Length..];
         var there = Shelf.Visit(token).Things;
-        there.Select(t => t.Name).ShouldBe(["glaze.txt", "How to glaze", "kiln.jpg"], ignoreOrder: true);
+        there.Select(t => t.Name).ShouldBe(["glaze.txt", "How to glaze", "How to glaze.html", "kiln.jpg"], ignoreOrder: true);
         Shelf.Page(token, there.Single(t => t.Name == "How to glaze").Position)!.Text.ShouldBe("Dip it **twice**.");
         Shelf.Page(token, there.Single(t => t.Name == "kiln.jpg").Position).ShouldBeNull();
     }

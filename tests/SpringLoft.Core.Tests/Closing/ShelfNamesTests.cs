@@ -45,6 +45,9 @@ public class ShelfNamesTests
     [InlineData("by Umi\nHallgrímsson", true)]
     [InlineData("UMI  HALLGRÍMSSON", true)]
     [InlineData("by U\u0301mi", true)]
+    [InlineData("by Hall\u00ADgríms\u200Bson", true)]
+    [InlineData("Umi \uD83C", true)]
+    [InlineData("\uDFFA of aluminium", false)]
     [InlineData("made of aluminium", false)]
     [InlineData("", false)]
     public void A_file_that_names_somebody_inside_stays_off_whoever_made_it(string text, bool named)

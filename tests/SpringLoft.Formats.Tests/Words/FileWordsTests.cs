@@ -97,10 +97,13 @@ public class FileWordsTests
         Read("shut.odt", Zip(("content.xml", "x"), ("META-INF/manifest.xml", "<m:manifest xmlns:m='m'><m:file-entry><m:encryption-data/></m:file-entry></m:manifest>"))).Not.ShouldBe(Unread.Shut);
     }
 
-    [Fact]
-    public void Pictures_in_a_document_are_said_not_to_be_read()
+    [Theory]
+    [InlineData("word/media/image1.png")]
+    [InlineData("word/embeddings/sheet.xlsx")]
+    [InlineData("word/afchunk.mht")]
+    public void Pictures_and_files_in_a_document_are_said_not_to_be_read(string part)
     {
-        var words = Read("essay.docx", Office(("word/document.xml", $"<w:document {W}><w:p><w:t>Umi</w:t></w:p></w:document>"), ("word/media/image1.png", "bytes")));
+        var words = Read("essay.docx", Office(("word/document.xml", $"<w:document {W}><w:p><w:t>Umi</w:t></w:p></w:document>"), ("word/_rels/document.xml.rels", "<r/>"), (part, "bytes")));
 
         words.ShouldSatisfyAllConditions(w => w.Text.ShouldContain("Umi"), w => w.Not.ShouldBe(Unread.Pictures));
     }

@@ -6,5 +6,5 @@ export const unreadWords: Record<Schemas["Unread"], string> = {
   Shut: "not searched for names: it opens with a password only",
   Damaged: "not searched for names: the file is damaged",
   Long: "not searched to its end for names: it is too long",
-  Pictures: "its words were searched for names, the pictures in it were not",
+  Pictures: "its words were searched for names, the pictures or files in it were not",
 };
