@@ -226,7 +226,7 @@ public sealed class OpenShelf(Premises premises, WordsInFiles words)
     private ShelfCandidate Candidate(string name, PersonId? student, ItemKind kind, string? sha)
     {
         if (sha is null) return new(name, student, null, kind == ItemKind.Link);
-        var read = words.Of(kind == ItemKind.Page ? "page.md" : name, sha);
+        var read = words.Of(sha);
         return new(name, student, read.Text, Unread: read.Not);
     }
 

@@ -11,11 +11,10 @@ public sealed class WordsInFiles(Premises premises) : IDisposable
     private readonly MemoryCache read = new(new MemoryCacheOptions { SizeLimit = Most });
 
     /// <summary>What is written in a file.</summary>
-    /// <param name="name">As it is called where it stands: tells a page of HTML from a text that speaks of one.</param>
-    public FileWords Of(string name, string sha) => read.GetOrCreate((Path.GetExtension(name), sha), entry =>
+    public FileWords Of(string sha) => read.GetOrCreate(sha, entry =>
     {
         using var file = premises.Files.Open(sha);
-        var words = FileWords.Read(name, file);
+        var words = FileWords.Read(file);
         entry.Size = words.Text.Length + 100;
         entry.SlidingExpiration = TimeSpan.FromMinutes(20);
         return words;

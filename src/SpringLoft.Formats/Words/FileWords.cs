@@ -19,7 +19,7 @@ public sealed record FileWords(string Text, Unread? Not)
     /// ISO/IEC 26300. Never throws for what is in it.
     /// </summary>
     /// <param name="from">Seekable; read from its beginning.</param>
-    public static FileWords Read(string name, Stream from)
+    public static FileWords Read(Stream from)
     {
         from.Position = 0;
         Span<byte> bytes = stackalloc byte[Head];
@@ -30,17 +30,18 @@ public sealed record FileWords(string Text, Unread? Not)
         if (head.StartsWith("{\\rtf"u8)) return new("", Unread.Kind);
         var wide = head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xFE]) || head.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF]);
         if (!wide && head.Contains((byte)0)) return new("", Unread.Kind);
-        return Plain(name, from);
+        return Plain(from);
     }
 
-    private static FileWords Plain(string name, Stream from)
+    // Where there may be tags, the words without them are read beside all that is written: a name in a comment leaves with the file too.
+    private static FileWords Plain(Stream from)
     {
         using var reader = new StreamReader(TextEncoding.Open(from).Utf8, leaveOpen: true);
         var text = new char[Longest + 1];
         var n = reader.ReadBlock(text, 0, text.Length);
         var read = new string(text, 0, Math.Min(n, Longest));
         if (read.Contains('\0', StringComparison.Ordinal)) return new("", Unread.Kind);
-        var words = Path.GetExtension(name).ToUpperInvariant() is ".HTML" or ".HTM" or ".XHTML" or ".SVG" ? HtmlWords.Of(read) : read;
+        var words = read.Contains('<', StringComparison.Ordinal) ? $"{HtmlWords.Of(read)}\n{read}" : read;
         return new(words, n > Longest ? Unread.Long : null);
     }
 }

@@ -20,6 +20,9 @@ internal static class OfficeWords
     private static readonly string[] words = [".xml", ".vml"];
     private static readonly string[] wordless = [".rels", ".rdf", ".odttf", ".fntdata", "layout-cache", "Thumbnails/thumbnail.png"];
 
+    // Bytes of all parts together, unpacked: many small ones swell as one large one does.
+    private const long MostBytes = 16L * FileWords.Longest;
+
     internal static FileWords Read(Stream from)
     {
         try
@@ -27,11 +30,14 @@ internal static class OfficeWords
             using var zip = new ZipArchive(from, ZipArchiveMode.Read, leaveOpen: true);
             if (!zip.Entries.Any(e => e.FullName is "[Content_Types].xml" or "content.xml")) return new("", Unread.Kind);
             // An OpenDocument file whose parts are encrypted says so in its manifest.
-            if (zip.GetEntry("META-INF/manifest.xml") is { } manifest && Part(manifest, FileWords.Longest, encryption: true) is null) return new("", Unread.Shut);
+            if (zip.GetEntry("META-INF/manifest.xml") is { } manifest && Part(manifest, FileWords.Longest, MostBytes, encryption: true).Words is null) return new("", Unread.Shut);
             var text = new StringBuilder();
+            var left = MostBytes;
             foreach (var part in zip.Entries.Where(e => Ends(e, words)))
             {
-                if (Part(part, FileWords.Longest - text.Length, encryption: false) is not { } said) return new(text.ToString(), Unread.Long);
+                var (said, bytes) = Part(part, FileWords.Longest - text.Length, left, encryption: false);
+                if (said is null) return new(text.ToString(), Unread.Long);
+                left -= bytes;
                 text.Append(said).Append('\n');
             }
             var more = zip.Entries.Any(e => e.Length > 0 && !Ends(e, words) && !Ends(e, wordless) && e.FullName != "mimetype");
@@ -42,19 +48,19 @@ internal static class OfficeWords
 
     private static bool Ends(ZipArchiveEntry e, string[] with) => with.Any(w => e.FullName.EndsWith(w, StringComparison.OrdinalIgnoreCase));
 
-    // The words of a part; null where they go on beyond what may be read, or where it is a manifest of something encrypted.
-    private static string? Part(ZipArchiveEntry part, int longest, bool encryption)
+    // The words of a part and how many bytes it took; none where it goes on beyond what may be read, or is a manifest of something encrypted.
+    private static (string? Words, long Bytes) Part(ZipArchiveEntry part, int longest, long most, bool encryption)
     {
         var text = new StringBuilder();
         var own = part.FullName.StartsWith("docProps/", StringComparison.Ordinal) || part.FullName == "meta.xml";
-        using var bytes = new Most(part.Open(), 4L * FileWords.Longest);
+        using var bytes = new Most(part.Open(), most);
         using var xml = XmlReader.Create(bytes, new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, IgnoreComments = true, IgnoreProcessingInstructions = true });
         try
         {
             while (xml.Read())
             {
-                if (text.Length > longest) return null;
-                if (encryption && xml.LocalName == "encryption-data") return null;
+                if (text.Length > longest) return (null, bytes.Position);
+                if (encryption && xml.LocalName == "encryption-data") return (null, bytes.Position);
                 if (xml.NodeType is XmlNodeType.Text or XmlNodeType.CDATA or XmlNodeType.SignificantWhitespace) text.Append(xml.Value);
                 if (xml.NodeType == XmlNodeType.Element)
                 {
@@ -66,8 +72,8 @@ internal static class OfficeWords
                 if (xml.NodeType == XmlNodeType.EndElement && (own || ends.Contains(xml.LocalName))) text.Append('\n');
             }
         }
-        catch (TooMuchException) { return null; }
-        return text.ToString();
+        catch (TooMuchException) { return (null, bytes.Position); }
+        return (text.ToString(), bytes.Position);
     }
 
     private sealed class TooMuchException : IOException;

@@ -9,7 +9,7 @@ namespace SpringLoft.Formats.Tests.Words;
 
 public class FileWordsTests
 {
-    private static FileWords Read(string name, byte[] bytes) => FileWords.Read(name, new MemoryStream(bytes));
+    private static FileWords Read(string name, byte[] bytes) => FileWords.Read(new MemoryStream(bytes));
 
     private static FileWords Read(string name, string text) => Read(name, Encoding.UTF8.GetBytes(text));
 
@@ -54,12 +54,17 @@ public class FileWordsTests
     public void A_name_that_is_split_over_tags_is_one_word(string html, string has) => Read("page.html", html).Text.ShouldContain(has);
 
     [Fact]
-    public void Words_of_two_paragraphs_do_not_run_into_one_and_a_script_is_no_word()
+    public void Words_of_two_paragraphs_do_not_run_into_one_and_a_script_is_no_word_of_the_page()
     {
-        var words = Read("page.htm", "<p>al</p><p>umi</p><script>var runa = 1</script><style>p{}</style>").Text;
+        var words = HtmlWords.Of("<p>al</p><p>umi</p><script>var runa = 1</script><style>p{}</style>");
 
         words.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).ShouldBe(["al", "umi"]);
     }
+
+    [Theory]
+    [InlineData("essay.txt", "<p>By <b>U</b>mi</p>", "Umi")]
+    [InlineData("page.html", "<p>Kiln</p><!-- by Rúna -->", "Rúna")]
+    public void It_is_looked_under_tags_whatever_it_is_called_and_in_what_a_page_does_not_show(string name, string text, string has) => Read(name, text).Text.ShouldContain(has);
 
     [Fact]
     public void A_page_that_nests_without_end_is_read() =>
@@ -128,6 +133,7 @@ public class FileWordsTests
         Read("cut.docx", whole[..^30]).Not.ShouldBe(Unread.Damaged);
         Read("entities.docx", Office(("word/document.xml", "<!DOCTYPE x [<!ENTITY a SYSTEM 'file:///etc/passwd'>]><x>&a;</x>"))).ShouldBe(new("", Unread.Damaged));
         Read("bomb.docx", Office(("word/document.xml", $"<x>{new string(' ', 20_000_000)}Umi</x>"))).Not.ShouldBe(Unread.Long);
+        Read("many.docx", Office([.. Enumerable.Range(0, 40).Select(n => ($"word/part{n}.xml", $"<x>{string.Concat(Enumerable.Repeat("<y/>", 500_000))}</x>"))])).Not.ShouldBe(Unread.Long);
         Read("long.txt", new string('x', FileWords.Longest + 1)).Not.ShouldBe(Unread.Long);
         Read("no.pdf", "%PDF-1.7 and nothing else").Not.ShouldBe(Unread.Damaged);
     }
