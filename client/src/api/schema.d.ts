@@ -5469,6 +5469,14 @@ export interface components {
             goUp: boolean;
             leaversLeave: boolean;
         };
+        BegunView: {
+            by: string;
+            /** Format: int32 */
+            verified: number;
+            /** Format: int32 */
+            signedOff: number;
+            grades: components["schemas"]["GradeDone"][];
+        };
         BinnedThing: {
             kind: string;
             /** Format: int64 */
@@ -6290,6 +6298,7 @@ export interface components {
         };
         FeedAnswer: {
             feed: null | components["schemas"]["FeedView"];
+            offer: components["schemas"]["FeedOffer"];
         };
         FeedDraft: {
             address: null | string;
@@ -6302,6 +6311,10 @@ export interface components {
             hour: number;
             isOn: boolean;
             applies: boolean;
+        };
+        FeedOffer: {
+            year: null | components["schemas"]["YearId"];
+            years: components["schemas"]["FeedYearView"][];
         };
         FeedRan: {
             /** Format: int64 */
@@ -6322,6 +6335,13 @@ export interface components {
             lastAt: null | components["schemas"]["Instant"];
             lastOk: null | boolean;
             lastResult: null | string;
+        };
+        FeedYearView: {
+            id: components["schemas"]["YearId"];
+            label: string;
+            first: components["schemas"]["LocalDate"];
+            last: components["schemas"]["LocalDate"];
+            shut: null | string;
         };
         /** @enum {unknown} */
         FileLook: "Download" | "Text" | "Image" | "Pdf" | "Sound" | "Video";
@@ -6424,11 +6444,15 @@ export interface components {
             exceptions: components["schemas"]["UnresolvedClass"][];
             open: boolean;
             begunAt: null | components["schemas"]["Instant"];
+            did: null | components["schemas"]["BegunView"];
             grades: components["schemas"]["GradeStep"][];
             /** Format: int32 */
             entrants: number;
             /** Format: int32 */
             nextClasses: number;
+            /** Format: int32 */
+            nextClosed: number;
+            feedSet: boolean;
         };
         GiveClass: {
             class: components["schemas"]["ClassId"];
@@ -6472,6 +6496,12 @@ export interface components {
             what: string;
             where: string;
             there: boolean;
+        };
+        GradeDone: {
+            from: string;
+            to: null | string;
+            /** Format: int32 */
+            students: number;
         };
         GradeStep: {
             from: string;
@@ -8429,7 +8459,7 @@ export interface components {
             password: null | string;
         };
         SignOffBody: {
-            class: components["schemas"]["ClassId"];
+            classes: null | number[];
             reason: null | string;
         };
         Slip: {

@@ -20,14 +20,24 @@ public sealed record UnresolvedClass(ClassId Id, string Name, string Lead, strin
 /// <param name="Leavers">Students of the highest grade, by name.</param>
 public sealed record GradeStep(string From, string? To, int Students, IReadOnlyList<string> Leavers);
 
+/// <summary>A grade when the new year began, and what it became.</summary>
+/// <param name="To">Null for those who left the school.</param>
+public sealed record GradeDone(string From, string? To, int Students);
+
+/// <summary>What was done when the new year began, as it was then.</summary>
+public sealed record BegunView(string By, int Verified, int SignedOff, IReadOnlyList<GradeDone> Grades);
+
 /// <summary>Where the school stands between two years.</summary>
 /// <param name="Open">True if the new year may begin.</param>
 /// <param name="BegunAt">When it was begun; null if it was not.</param>
+/// <param name="Did">What was done then; null if it has not begun, or began before that was kept.</param>
+/// <param name="NextClosed">Of its classes, how many are in preparation still.</param>
+/// <param name="FeedSet">Does the roster feed bring the new year?</param>
 /// <param name="Grades">What beginning does to each grade; none once it has begun: nobody goes up twice.</param>
 /// <param name="Entrants">Active students in no class of the old year.</param>
 public sealed record GateView(
     YearId Old, string OldLabel, YearId? New, string? NewLabel, int Classes, int Verified, int SignedOff, IReadOnlyList<UnresolvedClass> Missing, IReadOnlyList<UnresolvedClass> Exceptions, bool Open, Instant? BegunAt,
-    IReadOnlyList<GradeStep> Grades, int Entrants, int NextClasses);
+    BegunView? Did, IReadOnlyList<GradeStep> Grades, int Entrants, int NextClasses, int NextClosed, bool FeedSet);
 
 /// <summary>The gate between two school years: it opens when every class of the old one is verified or signed off by name.</summary>
 public sealed class NewYearGate(Premises premises)
@@ -36,17 +46,22 @@ public sealed class NewYearGate(Premises premises)
     /// <param name="asked">The old year; null for the one that is ending.</param>
     public GateView See(YearId? asked) => premises.Db.Read(c => See(c, asked));
 
-    /// <summary>Signs a class off by name with a reason; null takes it back.</summary>
-    public void SignOff(Caller by, ClassId id, string? reason)
+    /// <summary>Signs classes off by name with one reason, all of them or none; null takes it back.</summary>
+    public void SignOff(Caller by, IReadOnlyList<ClassId> ids, string? reason)
     {
         ClassGate.Demand(by, Act.LayDownYear);
         var text = reason is null ? null : Refusals.Needed(reason, "reason", "The reason", 500);
+        if (ids.Count == 0) throw new RefusedException("missing", "No class is named.", "Tick the classes first.", "classes");
         premises.Db.Write(c =>
         {
-            var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class of that year");
-            if (text is not null && k.State == ClassState.Archived && RunStore.Archives(c).ContainsKey(id)) throw new RefusedException("class-archived", $"“{k.Name}” is verified and in the loft: there is nothing to sign off.", "Look at what is missing.");
-            SignOffStore.Set(c, id, by.Id, text, premises.Clock.Now);
-            Premises.Add(c, by, premises.Clock.Now, new(text is null ? "took back sign-off" : "signed off", "class", id.Value, id, text ?? k.Name));
+            var archives = RunStore.Archives(c);
+            foreach (var id in ids.Distinct())
+            {
+                var k = ClassStore.Find(c, id) ?? throw Refusals.NotFound("class of that year");
+                if (text is not null && IsVerified(k, archives)) throw new RefusedException("class-archived", $"“{k.Name}” is verified and in the loft: there is nothing to sign off.", "Look at what is missing.");
+                SignOffStore.Set(c, id, by.Id, text, premises.Clock.Now);
+                Premises.Add(c, by, premises.Clock.Now, new(text is null ? "took back sign-off" : "signed off", "class", id.Value, id, text ?? k.Name));
+            }
         });
     }
 
@@ -62,30 +77,41 @@ public sealed class NewYearGate(Premises premises)
         if (seen.BegunAt is not null) throw new RefusedException("year-begun", $"School year {seen.NewLabel} has begun already.", "Nothing to do.");
         if (!seen.Open) throw new RefusedException("gate-shut", $"{seen.Missing.Count} {(seen.Missing.Count == 1 ? "class" : "classes")} of {seen.OldLabel} {(seen.Missing.Count == 1 ? "is" : "are")} neither verified nor signed off: {string.Join(", ", seen.Missing.Take(5).Select(m => m.Name))}{(seen.Missing.Count > 5 ? "…" : "")}.", "Close them, or sign each off with a reason.");
         var now = premises.Clock.Now;
-        var up = new List<(PersonId, string?, bool)>();
+        var grades = seen.Grades.Select(g => g.From).ToList();
+        var up = new List<(PersonRow Person, string? Grade, bool Stays)>();
         if (goUp)
             foreach (var p in PersonStore.Students(c, int.MaxValue).Where(p => p.Active))
             {
-                var step = GoingUp.Next(p.Grade, [.. seen.Grades.Select(g => g.From)]);
+                var step = GoingUp.Next(p.Grade, grades);
                 if (step.Leaves && !leaversLeave) continue;
-                if (step.Leaves || step.Grade != p.Grade) up.Add((p.Id, step.Leaves ? p.Grade : step.Grade, !step.Leaves));
+                if (step.Leaves || step.Grade != p.Grade) up.Add((p, step.Leaves ? p.Grade : step.Grade, !step.Leaves));
             }
-        PersonStore.SetGrades(c, up);
-        YearStore.SetBegun(c, next, now);
-        Premises.Add(c, by, now, new("began school year", "year", next.Value, null, $"{seen.NewLabel}: {seen.Verified} classes of {seen.OldLabel} verified, {seen.SignedOff} signed off; {up.Count(u => u.Item3)} students up a grade, {up.Count(u => !u.Item3)} leave"));
+        PersonStore.SetGrades(c, [.. up.Select(u => (u.Person.Id, u.Grade, u.Stays))]);
+        YearStore.SetBegun(c, next, now, by.Id, new()
+        {
+            Verified = seen.Verified, SignedOff = seen.SignedOff,
+            Grades = [.. up.GroupBy(u => (u.Person.Grade, Then: u.Stays ? u.Grade : null)).OrderBy(g => grades.IndexOf(g.Key.Grade!)).Select(g => new GradeBegun { From = g.Key.Grade!, To = g.Key.Then, Students = g.Count() })],
+        });
+        Premises.Add(c, by, now, new("began school year", "year", next.Value, null, $"{seen.NewLabel}: {seen.Verified} classes of {seen.OldLabel} verified, {seen.SignedOff} signed off; {up.Count(u => u.Stays)} students up a grade, {up.Count(u => !u.Stays)} leave"));
         return See(c, old);
     });
 
-    /// <summary>Throws unless the year before is resolved: a feed may not run into a year that has not begun.</summary>
-    internal static void CheckBegun(IDbConnection c, YearId year)
+    /// <summary>The refusal of a feed into a year that has not begun, because the year before is not resolved; null if nothing is in its way.</summary>
+    internal static RefusedException? NotBegun(IDbConnection c, YearId year, IReadOnlyList<YearRow> years)
     {
-        var years = YearStore.All(c);
-        var before = years.LastOrDefault(y => y.Year.Last < years.First(x => x.Id == year).Year.First);
-        if (before is null || ClassStore.OfYear(c, before.Id).Count == 0 || YearStore.BegunAt(c, year) is not null) return;
+        var asked = years.First(x => x.Id == year).Year;
+        if (years.LastOrDefault(y => y.Year.Last < asked.First) is not { } before || YearStore.BegunAt(c, year) is not null) return null;
+        var classes = ClassStore.OfYear(c, before.Id);
         // The first year that the program sees, or one that was resolved before there was a gate.
-        if (ClassStore.OfYear(c, before.Id).All(k => k.State == ClassState.Archived)) return;
-        throw new RefusedException("gate-shut", $"School year {years.First(x => x.Id == year).Year.Label} has not begun: classes of {before.Year.Label} are not resolved yet.", "Open the gate at the closing desk first.", "year");
+        if (classes.All(k => k.State == ClassState.Archived)) return null;
+        var archives = RunStore.Archives(c);
+        var off = SignOffStore.OfYear(c, before.Id).Select(s => s.ClassId).ToHashSet();
+        var missing = classes.Count(k => !IsVerified(k, archives) && !off.Contains(k.Id));
+        return new RefusedException("gate-shut", $"School year {asked.Label} has not begun: {(missing switch { 0 => $"every class of {before.Year.Label} is resolved, but nobody has begun it", 1 => $"1 class of {before.Year.Label} is", _ => $"{missing} classes of {before.Year.Label} are" })}{(missing > 0 ? " neither verified nor signed off" : "")}.",
+            missing > 0 ? "Open the gate at the closing desk first." : "Begin it at the gate first.", "year");
     }
+
+    private static bool IsVerified(ClassRow k, IReadOnlyDictionary<ClassId, PackageRow> archives) => k.State == ClassState.Archived && archives.ContainsKey(k.Id);
 
     private GateView See(IDbConnection c, YearId? asked)
     {
@@ -99,7 +125,7 @@ public sealed class NewYearGate(Premises premises)
         var staff = StaffStore.Of(c, old.Id);
         var off = SignOffStore.OfYear(c, old.Id).ToDictionary(s => s.ClassId);
         var counts = ClosingStore.Counts(c, old.Id, premises.Clock.Today, premises.Clock.Now);
-        bool Verified(ClassRow k) => k.State == ClassState.Archived && archives.ContainsKey(k.Id);
+        bool Verified(ClassRow k) => IsVerified(k, archives);
         UnresolvedClass Told(ClassRow k)
         {
             var s = off.GetValueOrDefault(k.Id);
@@ -118,7 +144,9 @@ public sealed class NewYearGate(Premises premises)
             return new GradeStep(g, step.Leaves ? null : step.Grade, there.Count, step.Leaves ? [.. there.Select(p => p.Name.Sort)] : []);
         }).ToList();
         var begun = next is null ? null : YearStore.BegunAt(c, next.Id);
+        var coming = next is null ? [] : ClassStore.OfYear(c, next.Id);
         return new(old.Id, old.Year.Label, next?.Id, next?.Year.Label, classes.Count, classes.Count(Verified), open.Count - missing.Count, missing, [.. open.Where(u => u.Reason is not null)], missing.Count == 0 && next is not null,
-            begun, begun is null ? steps : [], students.Count(p => !enrolled.Contains(p.Id)), next is null ? 0 : ClassStore.OfYear(c, next.Id).Count);
+            begun, next is not null && YearStore.WhatBegan(c, next.Id) is { } b ? new(b.By, b.Verified, b.SignedOff, [.. b.Grades.Select(g => new GradeDone(g.From, g.To, g.Students))]) : null, begun is null ? steps : [], students.Count(p => !enrolled.Contains(p.Id)),
+            coming.Count, coming.Count(k => k.State == ClassState.InPreparation), next is not null && FeedStore.Get(c)?.YearId == next.Id);
     }
 }

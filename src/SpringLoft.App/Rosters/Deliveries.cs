@@ -75,7 +75,7 @@ public sealed class Deliveries(Premises premises)
         return Receive(by, year, called, file, IsZip(file.Sha256) ? DeliveryKind.Bundle : DeliveryKind.Table);
     }
 
-    internal long Receive(Caller? by, YearId year, string name, Store.Files.StoredFile file, DeliveryKind kind)
+    internal long Receive(Caller? by, YearId year, string name, Store.Files.StoredFile file, DeliveryKind kind, ReadDelivery? known = null)
     {
         var row = new DeliveryRow { Name = name, Kind = kind, YearId = year, State = DeliveryState.Waiting, ReceivedAt = premises.Clock.Now, ReceivedBy = by?.Id, SourceSha256 = file.Sha256 };
         if (kind == DeliveryKind.Table)
@@ -86,7 +86,7 @@ public sealed class Deliveries(Premises premises)
         }
         // What the school has is read while the bundle is read.
         var today = kind == DeliveryKind.Table ? null : Task.Run(() => premises.Db.Read(c => DeliveryReading.Today(c, year)));
-        var read = kind == DeliveryKind.Table ? null : DeliveryReading.Read(premises, row);
+        var read = kind == DeliveryKind.Table ? null : known ?? DeliveryReading.Read(premises, row);
         var id = premises.Db.Write(c =>
         {
             if (Store.Years.YearStore.All(c).All(y => y.Id != year)) throw Refusals.NotFound("school year");

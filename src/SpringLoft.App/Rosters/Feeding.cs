@@ -16,11 +16,27 @@ public sealed record FeedDraft(string? Address, string? ClientId, string? Secret
 /// <param name="Quiet">Why it does not run; null if it does.</param>
 public sealed record FeedView(string Address, string ClientId, YearId Year, LocalDate FirstDay, LocalDate LastDay, int Hour, bool IsOn, bool Applies, LocalDate? NextOn, string? Quiet, Instant? LastAt, bool? LastOk, string? LastResult);
 
+/// <summary>A school year for the feed, with the days that are offered.</summary>
+/// <param name="Shut">Why the feed can't bring it yet, and what to do; null if nothing is in its way.</param>
+public sealed record FeedYearView(YearId Id, string Label, LocalDate First, LocalDate Last, string? Shut);
+
+/// <summary>What the feed's form offers.</summary>
+/// <param name="Year">The year that it proposes; null while there is none.</param>
+public sealed record FeedOffer(YearId? Year, IReadOnlyList<FeedYearView> Years);
+
 /// <summary>The roster feed: the school's records, asked once a day inside its window.</summary>
 public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDelivery applying, HttpClient http, OutsideRules outside)
 {
     /// <summary>The feed; null if none is set up.</summary>
     public FeedView? See() => premises.Db.Read(FeedStore.Get) is { } f ? View(f) : null;
+
+    /// <summary>The years that it may be set to, with their days; the one that has begun is proposed.</summary>
+    public FeedOffer Offer() => premises.Db.Read(c =>
+    {
+        var years = YearStore.All(c);
+        return new FeedOffer(FeedYear.Offered([.. years.Select(y => new FeedYear(y.Id, y.Year.First, y.Year.Last, YearStore.BegunAt(c, y.Id) is not null))], premises.Clock.Today),
+            [.. years.Select(y => new FeedYearView(y.Id, y.Year.Label, y.Year.First, y.Year.Last, Closing.NewYearGate.NotBegun(c, y.Id, years)?.Refusal is { } r ? $"{r.What} {r.Mend}" : null))]);
+    });
 
     /// <summary>Sets it up.</summary>
     public void Set(Caller by, FeedDraft d)
@@ -29,8 +45,9 @@ public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDe
         var client = Refusals.Needed(d.ClientId, "clientId", "The client id", 200);
         premises.Db.Write(c =>
         {
-            var year = YearStore.All(c).FirstOrDefault(y => y.Id == d.Year) ?? throw Refusals.NotFound("school year");
-            if (d.IsOn) Closing.NewYearGate.CheckBegun(c, d.Year);
+            var years = YearStore.All(c);
+            var year = years.FirstOrDefault(y => y.Id == d.Year) ?? throw Refusals.NotFound("school year");
+            if (d.IsOn && Closing.NewYearGate.NotBegun(c, d.Year, years) is { } shut) throw shut;
             new FeedWindow(d.FirstDay, d.LastDay, d.Hour, d.IsOn).Check(year.Year.First, year.Year.Last);
             var secret = string.IsNullOrEmpty(d.Secret) ? Kept(FeedStore.Get(c), address) : Refusals.NotLonger(d.Secret, "secret", "The secret", 1000);
             FeedStore.Set(c, new FeedRow { Address = address.AbsoluteUri, ClientId = client, ClientSecret = secret, YearId = d.Year, FirstDay = d.FirstDay, LastDay = d.LastDay, Hour = d.Hour, IsOn = d.IsOn, Applies = d.Applies });
@@ -52,7 +69,7 @@ public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDe
     public bool IsDue() => premises.Db.Read(FeedStore.Get) is { } f && f.Window.Next(premises.Clock.LocalNow, f.LastAt is { } l ? premises.Clock.LocalOf(l) : null) is { } next && next <= premises.Clock.LocalNow;
 
     /// <summary>Asks the records now and compares what they send; what nothing holds is applied if the feed is set so.</summary>
-    /// <returns>The delivery; null if the records could not be read, which stands in the feed's last result.</returns>
+    /// <returns>The delivery; null if the records could not be read, or still send a year that is over: the feed's last result says so.</returns>
     /// <exception cref="RefusedException"><c>feed-none</c>; <c>feed-quiet</c> outside the window.</exception>
     public async Task<long?> Run(Caller? by, CancellationToken stop)
     {
@@ -67,7 +84,16 @@ public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDe
                 await new OneRosterRest(http, new(new(f.Address), f.ClientId, f.ClientSecret)).Fetch(file, stop).ConfigureAwait(false);
                 file.Position = 0;
                 var kept = await premises.Files.TakeIn(file, Deliveries.MostBytes, stop).ConfigureAwait(false);
-                var id = deliveries.Receive(by, f.YearId, $"Feed, {premises.Clock.Today:uuuu-MM-dd}", kept, DeliveryKind.Feed);
+                var name = $"Feed, {premises.Clock.Today:uuuu-MM-dd}";
+                var read = DeliveryReading.Read(premises, new DeliveryRow { Name = name, Kind = DeliveryKind.Feed, YearId = f.YearId, SourceSha256 = kept.Sha256 });
+                var year = premises.Db.Read(c => YearStore.All(c).First(y => y.Id == f.YearId)).Year;
+                if (FeedYear.IsPast(read.Delivery, year.First))
+                {
+                    // Nobody has to say no to it each morning: what is over is kept out, and the feed says so.
+                    Done(true, $"the records still send a year that ended on {read.Delivery.Last:uuuu-MM-dd}: kept out of {year.Label}, nothing to decide");
+                    return null;
+                }
+                var id = deliveries.Receive(by, f.YearId, name, kept, DeliveryKind.Feed, read);
                 Done(true, Settle(id, f.Applies));
                 return id;
             }

@@ -18,7 +18,7 @@ internal sealed record TellBody(IReadOnlyList<ClassId> Classes, string? Text);
 
 internal sealed record WishBody(RunWish Wish);
 
-internal sealed record SignOffBody(ClassId Class, string? Reason);
+internal sealed record SignOffBody(IReadOnlyList<ClassId>? Classes, string? Reason);
 
 internal sealed record BeginBody(YearId Old, bool GoUp, bool LeaversLeave);
 
@@ -55,7 +55,7 @@ internal static class ClosingEndpoints
         api.MapGet("/gate", (NewYearGate gate, long? year) => gate.See(year is { } y ? new YearId(y) : null)).WithName("gate").Needs(Act.LayDownYear);
         api.MapPost("/gate/sign-offs", (SignOffBody body, Caller who, NewYearGate gate) =>
         {
-            gate.SignOff(who, body.Class, body.Reason);
+            gate.SignOff(who, body.Classes ?? [], body.Reason);
             return TypedResults.NoContent();
         }).WithName("signOff").Needs(Act.LayDownYear);
         api.MapPost("/gate/beginning", (BeginBody body, Caller who, NewYearGate gate) => gate.Begin(who, body.Old, body.GoUp, body.LeaversLeave)).WithName("beginYear").Needs(Act.LayDownYear);

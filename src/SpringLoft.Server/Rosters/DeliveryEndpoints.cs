@@ -17,7 +17,7 @@ internal sealed record DecisionBody(string? Key, HoldDecision Decision, PersonId
 
 internal sealed record ApplyBody(PlanId? Plan, int Version);
 
-internal sealed record FeedAnswer(FeedView? Feed);
+internal sealed record FeedAnswer(FeedView? Feed, FeedOffer Offer);
 
 internal sealed record FeedRan(long? Delivery);
 
@@ -52,7 +52,7 @@ internal static class DeliveryEndpoints
             deliveries.SetAside(who, deliveryId);
             return TypedResults.NoContent();
         }).WithName("setDeliveryAside").Needs(Act.TakeDeliveries);
-        api.MapGet("/feed", (Feeding feeding) => new FeedAnswer(feeding.See())).WithName("feed").Needs(Act.TakeDeliveries);
+        api.MapGet("/feed", (Feeding feeding) => new FeedAnswer(feeding.See(), feeding.Offer())).WithName("feed").Needs(Act.TakeDeliveries);
         api.MapPut("/feed", (FeedDraft body, Caller who, Feeding feeding) =>
         {
             feeding.Set(who, body);

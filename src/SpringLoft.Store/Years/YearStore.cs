@@ -16,7 +16,7 @@ public sealed record TermRow
     public LocalDate LastDay { get; init; }
 }
 
-/// <summary>Owns school_year, term and day_off.</summary>
+/// <summary>Owns school_year, term, day_off, year_begun and year_begun_grade.</summary>
 public static class YearStore
 {
     /// <summary>All school years in order of time.</summary>
@@ -37,8 +37,20 @@ public static class YearStore
     /// <summary>When a year was begun; null if it was not.</summary>
     public static Instant? BegunAt(IDbConnection c, YearId id) => c.QuerySingleOrDefault<Begun>("SELECT begun_at FROM school_year WHERE id = @id", new { id })?.BegunAt;
 
-    /// <summary>Notes that a year has begun.</summary>
-    public static void SetBegun(IDbConnection c, YearId id, Instant at) => c.Execute("UPDATE school_year SET begun_at = @at WHERE id = @id", new { id, at });
+    /// <summary>What was done when a year began; null if it has not, or began before this was kept.</summary>
+    public static BegunRow? WhatBegan(IDbConnection c, YearId id) =>
+        c.QuerySingleOrDefault<BegunRow>(
+            """SELECT p.given || ' ' || p.family AS "by", b.verified, b.signed_off FROM year_begun b JOIN person p ON p.id = b.by_id WHERE b.year_id = @id""", new { id }) is { } row
+            ? row with { Grades = [.. c.Query<GradeBegun>("SELECT grade AS \"from\", became AS \"to\", students FROM year_begun_grade WHERE year_id = @id ORDER BY position", new { id })] } : null;
+
+    /// <summary>Notes that a year has begun, and what was done then.</summary>
+    public static void SetBegun(IDbConnection c, YearId id, Instant at, PersonId by, BegunRow what)
+    {
+        c.Execute("UPDATE school_year SET begun_at = @at WHERE id = @id", new { id, at });
+        c.Execute("INSERT INTO year_begun(year_id, by_id, verified, signed_off) VALUES(@id, @by, @Verified, @SignedOff)", new { id, by, what.Verified, what.SignedOff });
+        c.Execute("INSERT INTO year_begun_grade(year_id, position, grade, became, students) VALUES(@id, @position, @From, @To, @Students)",
+            what.Grades.Select((g, position) => new { id, position, g.From, g.To, g.Students }));
+    }
 
     /// <summary>Adds a checked calendar.</summary>
     public static YearId Add(IDbConnection c, SchoolYear year)

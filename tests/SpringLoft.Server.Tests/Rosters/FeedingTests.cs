@@ -54,10 +54,10 @@ public sealed class FeedingTests : IAsyncLifetime
     }
 
     /// <summary>What the records have from now on: one class with so many students.</summary>
-    private void Send(int students)
+    private void Send(int students, int year = 2026)
     {
         using var file = File.Create(Path.Combine(school.Folder, "records.zip"));
-        OneRosterRosters.Write(file, new(new("o", "Tiny"), [new("y", "2026–27", "schoolYear", new(2026, 8, 31), new(2027, 6, 18), null)], [new("c", "Tides")], [new("k", "Tides 6B", "c", "6B", null, "3", [])],
+        OneRosterRosters.Write(file, new(new("o", "Tiny"), [new("y", $"{year}–{(year + 1) % 100}", "schoolYear", new(year, 8, 31), new(year + 1, 6, 18), null)], [new("c", "Tides")], [new("k", "Tides 6B", "c", "6B", null, "3", [])],
             [new("t1", "Tea", "Cher", SchoolRole.Teacher, null, null, "tea", null, true), .. Enumerable.Range(1, students).Select(i => new OutUser($"p{i}", $"Given{i}", $"Family{i}", SchoolRole.Student, $"{5000 + i}", null, $"u{i}", "6", true))],
             [new("e0", "k", "t1", ClassRole.Lead, null), .. Enumerable.Range(1, students).Select(i => new OutEnrollment($"e{i}", "k", $"p{i}", ClassRole.Student, null))]), Instant.FromUtc(2026, 9, 1, 0, 0));
     }
@@ -95,6 +95,23 @@ public sealed class FeedingTests : IAsyncLifetime
         Places.ShouldBe(21);
         Feed.LastResult.ShouldBe("16 changes wait, 16 on hold");
         deliveries.See(id!.Value).Holds.Select(h => h.Kind).ShouldBe([HoldKind.ClassLoses, HoldKind.SchoolLoses], ignoreOrder: true);
+    }
+
+    [Fact]
+    public async Task Records_that_still_send_the_year_that_is_over_are_kept_out_without_a_hold_each_morning()
+    {
+        Set();
+        await feeding.Run(null, CancellationToken.None);
+        Send(students: 3, year: 2025);
+
+        foreach (var _ in Enumerable.Range(0, 2)) (await feeding.Run(null, CancellationToken.None)).ShouldBeNull();
+
+        Places.ShouldBe(21);
+        deliveries.All().ShouldHaveSingleItem().OnHold.ShouldBe(0);
+        Feed.ShouldSatisfyAllConditions(f => f.LastOk.ShouldBe(true), f => f.LastResult.ShouldBe("the records still send a year that ended on 2026-06-18: kept out of 2026–27, nothing to decide"));
+        Send(students: 21);
+        (await feeding.Run(null, CancellationToken.None)).ShouldNotBeNull();
+        Feed.LastResult.ShouldBe("2 changes applied");
     }
 
     [Fact]

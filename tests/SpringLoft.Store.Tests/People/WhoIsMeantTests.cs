@@ -17,7 +17,7 @@ public class WhoIsMeantTests : StoreTest
     [
         "acknowledged.home_noted_by", "activity.person_id", "asking.asked_by", "assignment.binned_by", "assignment_upload.by_id", "notice_upload.by_id", "audit.person_id", "class.welcome_by", "combined_roster.owner_id", "delivery.received_by", "delivery_applied.applied_by", "delivery_came.person_id", "delivery_hold.decided_by",
         "delivery_hold.settled_as", "folder.binned_by", "invitation.accepted_by", "invitation.sent_by", "lead_offer.by_id", "lead_offer.to_id", "item.binned_by", "item.changed_by", "item_version.by_id", "join_try.person_id", "person_apart.a", "person_apart.b",
-        "news_quiet.person_id", "news_reader.person_id", "notice.withdrawn_by", "page_writer.person_id", "passkey.person_id", "person_join.by", "person_join.gone", "person_join.kept", "phrase.person_id", "plan_version.made_by", "provider_account.person_id", "recovery_code.person_id", "roll_line.lead_id", "run.started_by", "run_student.person_id", "score_import.by_id", "second_step.person_id", "session.person_id", "shelf.made_by", "sign_in.person_id", "sign_in.set_by", "sign_off.by_id", "talk_message.hidden_by",
+        "news_quiet.person_id", "news_reader.person_id", "notice.withdrawn_by", "page_writer.person_id", "passkey.person_id", "person_join.by", "person_join.gone", "person_join.kept", "phrase.person_id", "plan_version.made_by", "provider_account.person_id", "recovery_code.person_id", "roll_line.lead_id", "run.started_by", "run_student.person_id", "score_import.by_id", "second_step.person_id", "session.person_id", "shelf.made_by", "sign_in.person_id", "sign_in.set_by", "sign_off.by_id", "year_begun.by_id", "talk_message.hidden_by",
     ];
 
     [Fact]

@@ -223,6 +223,19 @@ test("the gate opens on nothing missing, the year begins, and the feed gets its 
   await slip(wren).getByRole("button", { name: "Begin 2027–28…" }).click();
   await wren.getByRole("dialog").getByRole("button", { name: "Begin 2027–28" }).click();
   await expect(slip(wren).getByRole("heading", { name: "2027–28 has begun" })).toBeVisible();
+  await expect(wren.getByRole("table", { name: "What became of the grades" })).toContainText("left");
+  await isAccessible(wren, "the gate when the year has begun");
+
+  await slip(wren).getByRole("link", { name: "Set the roster feed…" }).click();
+  await wren.getByRole("button", { name: "Dates and address…" }).click();
+  const dialog = wren.getByRole("dialog");
+  await expect(dialog.getByText("2027–28 is proposed, from its first day to its last.")).toBeVisible();
+  await expect(dialog.getByLabel("First day")).toHaveValue("2027-08-23");
+  await isAccessible(wren, "the form of the feed");
+  await dialog.getByRole("button", { name: "Save the feed" }).click();
+  await expect(dialog).toBeHidden();
+  await wren.goto("/close/gate");
+  await expect(wren.getByText("The roster feed brings 2027–28.")).toBeVisible();
 });
 
 test("things of the loft are used in a new class, and a class is restored", async () => {

@@ -1,9 +1,6 @@
-import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
-import Link from "@mui/material/Link";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -17,23 +14,16 @@ import { Gauge, StateMark } from "../../parts/StateMark";
 import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayMoment } from "../../parts/words";
 import { ClosePlaces } from "./ClosePlaces";
+import { GateBegun } from "./GateBegun";
+import { GateMissing } from "./GateMissing";
+import "./gate.css";
 
 /** The gate between two school years: what is missing before the new one may begin, and what beginning does. */
 export function GateDesk({ me }: { me: Schemas["Me"] }) {
   const gate = useQuery({ queryKey: ["gate"], queryFn: () => take(api.GET("/api/gate")) });
-  const [signing, setSigning] = useState<Schemas["UnresolvedClass"] | null>(null);
-  const [reason, setReason] = useState("");
   const [asking, setAsking] = useState(false);
   const [goUp, setGoUp] = useState(true);
   const [leave, setLeave] = useState(true);
-  const sign = useAct(
-    (v: { class: number; reason: string | null }, headers) =>
-      take(api.POST("/api/gate/sign-offs", { body: v, headers })),
-    () => {
-      setSigning(null);
-      setReason("");
-    },
-  );
   const g = gate.data;
   const begin = useAct(
     (old: number, headers) =>
@@ -68,11 +58,14 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
             {g.begunAt != null ? (
               <>
                 <Typography>
-                  Begun {sayMoment(g.begunAt)}. The roster feed may be given its new dates.
+                  Begun {sayMoment(g.begunAt)}.{" "}
+                  {g.feedSet ? "The roster feed brings it." : "The roster feed may be given its new dates."}
                 </Typography>
-                <Button variant="contained" component={RouterLink} to="/enroll">
-                  Set the roster feed…
-                </Button>
+                {!g.feedSet && (
+                  <Button variant="contained" component={RouterLink} to="/enroll">
+                    Set the roster feed…
+                  </Button>
+                )}
               </>
             ) : (
               <>
@@ -91,35 +84,17 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
       }
     >
       <ClosePlaces me={me} />
-      <Problem error={gate.error ?? sign.error} />
+      <Problem error={gate.error} />
+      {g?.begunAt != null && <GateBegun gate={g} />}
       {g && g.missing.length === 0 && (
-        <Typography sx={{ my: 1 }}>
+        <Typography>
           <StateMark mark="done">Nothing is missing of {g.oldLabel}.</StateMark>
         </Typography>
       )}
-      {g && g.missing.length > 0 && (
-        <Unresolved
-          title="Missing"
-          rows={g.missing}
-          act={(u) => <Button onClick={() => setSigning(u)}>Sign off…</Button>}
-        />
-      )}
-      {g && g.exceptions.length > 0 && (
-        <Unresolved
-          title="Signed off"
-          rows={g.exceptions}
-          act={(u) => (
-            <Button onClick={() => sign.mutate({ class: u.id, reason: null })} disabled={sign.isPending}>
-              Take back
-            </Button>
-          )}
-        />
-      )}
-      {g && (
-        <Box component="section" aria-label="What beginning does" sx={{ mt: 3, maxWidth: 820 }}>
-          <Typography variant="h2">
-            {g.begunAt != null ? `Since ${g.newLabel} began` : `When ${g.newLabel ?? "the new year"} begins`}
-          </Typography>
+      {g && <GateMissing missing={g.missing} exceptions={g.exceptions} />}
+      {g && g.begunAt == null && (
+        <section aria-label="What beginning does" className="gate-part">
+          <Typography variant="h2">When {g.newLabel ?? "the new year"} begins</Typography>
           {g.grades.length > 0 && (
             <PlainTable
               label="Grades"
@@ -133,10 +108,10 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
                     s.to ?? (
                       <>
                         <StateMark mark="none">leave</StateMark>{" "}
-                        <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
+                        <Typography variant="caption" component="span" className="gate-soft">
                           {s.leavers.slice(0, 3).join("; ")}
                           {s.leavers.length > 3 && ` and ${s.leavers.length - 3} more`}
-                        </Box>
+                        </Typography>
                       </>
                     ),
                 },
@@ -144,36 +119,13 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
               ]}
             />
           )}
-          <Typography variant="body2" sx={{ color: "text.secondary", mt: 1 }}>
+          <Typography variant="body2" className="gate-soft">
             {count(g.entrants, "active student is", "active students are")} in no class of {g.oldLabel}: new
             entrants, or left out. {count(g.nextClasses, "class stands", "classes stand")} ready for{" "}
             {g.newLabel ?? "the next year"}.
           </Typography>
-        </Box>
+        </section>
       )}
-      <Ask
-        open={signing !== null}
-        title={`Sign off ${signing?.name}`}
-        act="Sign it off in my name"
-        disabled={!reason.trim()}
-        busy={sign.isPending}
-        error={sign.error}
-        onAct={() => signing && sign.mutate({ class: signing.id, reason })}
-        onClose={() => setSigning(null)}
-      >
-        <Typography>
-          {signing?.why} The class stays as it is; the new year may begin without it. Your name and the reason
-          stand in the audit trail.
-        </Typography>
-        <TextField
-          label="Why it is left"
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-          fullWidth
-          required
-          sx={{ mt: 1 }}
-        />
-      </Ask>
       <Ask
         open={asking}
         title={`Begin ${g?.newLabel}?`}
@@ -200,34 +152,5 @@ export function GateDesk({ me }: { me: Schemas["Me"] }) {
         />
       </Ask>
     </Desk>
-  );
-}
-
-function Unresolved(props: {
-  title: string;
-  rows: Schemas["UnresolvedClass"][];
-  act: (u: Schemas["UnresolvedClass"]) => React.ReactNode;
-}) {
-  return (
-    <PlainTable
-      label={props.title}
-      heading={`${props.title} (${props.rows.length})`}
-      rows={props.rows}
-      id={(u) => u.id}
-      space={{ mb: 2 }}
-      columns={[
-        {
-          head: "Class",
-          cell: (u) => (
-            <Link component={RouterLink} to={`/classes/${u.id}/close`}>
-              {u.name}
-            </Link>
-          ),
-        },
-        { head: "Lead teacher", cell: (u) => u.lead },
-        { head: "Why", cell: (u) => (u.reason ? `${u.signedOffBy}: ${u.reason}` : u.why) },
-        { head: "", cell: (u) => props.act(u), align: "right", look: "line" },
-      ]}
-    />
   );
 }

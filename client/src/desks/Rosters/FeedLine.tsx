@@ -1,4 +1,3 @@
-import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
@@ -10,6 +9,7 @@ import { StateMark } from "../../parts/StateMark";
 import { sayDay, sayMoment } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
 import { later } from "../../parts/later";
+import "./feed.css";
 
 const FeedForm = later(() => import("./FeedForm"), "FeedForm");
 
@@ -27,21 +27,8 @@ export function FeedLine() {
   const f = feed.data?.feed;
   if (!feed.data) return null;
   return (
-    <Box
-      component="section"
-      aria-label="Roster feed"
-      sx={{
-        display: "flex",
-        gap: 1.5,
-        alignItems: "center",
-        flexWrap: "wrap",
-        borderBottom: 1,
-        borderColor: "divider",
-        pb: 1.5,
-        mb: 2,
-      }}
-    >
-      <Box sx={{ flex: "1 1 320px", minWidth: 0 }}>
+    <section aria-label="Roster feed" className="feed-line">
+      <div className="feed-says">
         <Typography variant="h3" component="h2">
           Roster feed
         </Typography>
@@ -66,7 +53,7 @@ export function FeedLine() {
             The school’s records can send rosters by themselves, once a day, inside the dates you set.
           </Typography>
         )}
-      </Box>
+      </div>
       <Button variant="outlined" onClick={() => setSetting(true)}>
         {f ? "Dates and address…" : "Set up the feed…"}
       </Button>
@@ -76,7 +63,9 @@ export function FeedLine() {
         </Button>
       )}
       <Problem error={feed.error ?? run.error} />
-      {setting && <FeedForm feed={f ?? undefined} onClose={() => setSetting(false)} />}
-    </Box>
+      {setting && (
+        <FeedForm feed={f ?? undefined} offer={feed.data.offer} onClose={() => setSetting(false)} />
+      )}
+    </section>
   );
 }
