@@ -14,7 +14,7 @@ logs=$(mktemp -d); trap 'rm -rf "$scratch"' EXIT
 # How many projects at a time; the browser's tests are two workers by themselves.
 lanes=${LANES:-3}
 
-dotnet build SpringLoft.slnx --nologo -v quiet || exit 1
+dotnet build SpringLoft.slnx -c Release --nologo -v quiet || exit 1
 
 # One runner, its output kept: "name" and how it is run.
 run() {
@@ -23,7 +23,7 @@ run() {
   case $name in
     client) (cd client && npx vitest run --no-color) ;;
     e2e) (cd tests/e2e && npx playwright test) ;;
-    *) dotnet test "tests/$name" --no-build --nologo "$@" ;;
+    *) dotnet test "tests/$name" -c Release --no-build --nologo "$@" ;;
   esac > "$logs/$name" 2>&1
   echo $? > "$logs/$name.code"
   echo "$name: $((SECONDS - began)) s, $(grep -E 'Passed!|Failed!|Tests +[0-9]|^ +[0-9]+ (passed|failed|flaky)' "$logs/$name" | tr -s ' \n' ' ' | cut -c 1-160)"
@@ -57,7 +57,7 @@ while read -r name; do
         tests=$(grep -oE '^  Failed [A-Za-z0-9_.+]+' "$logs/$name" | awk '{print $2}' | sort -u)
         tell $name '^  Failed .+\[' 12
         filter=$(echo "$tests" | sed 's/^/FullyQualifiedName=/' | paste -sd '|')
-        dotnet test "tests/$name" --no-build --nologo --filter "$filter" > "$logs/$name.again" 2>&1
+        dotnet test "tests/$name" -c Release --no-build --nologo --filter "$filter" > "$logs/$name.again" 2>&1
         still=$(number "$name.again" 'Failed: +[0-9]+'); ran=$(number "$name.again" 'Passed: +[0-9]+')
         [ -z "$still$ran" ] && still=$f
         if [ "${still:-0}" -lt "$f" ]; then shaky="$shaky$tests (${still:-0} of $f failed again)"$'\n'; p=$((p + f - ${still:-0})); fi

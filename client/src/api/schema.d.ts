@@ -6932,11 +6932,12 @@ export interface components {
             /** Format: int64 */
             size: null | number;
             addedBy: string;
-            byStudent: boolean;
+            student: null | components["schemas"]["PersonId"];
             addedAt: components["schemas"]["Instant"];
             preview: null | string;
             used: string[];
             suggested: null | components["schemas"]["Suggested"];
+            unseen: number[];
         };
         Made: {
             /** Format: int64 */
@@ -8741,6 +8742,10 @@ export interface components {
         TidyPlace: {
             id: components["schemas"]["FolderId"];
             path: string;
+            /** Format: int32 */
+            students: number;
+            only: null | components["schemas"]["PersonId"];
+            all: boolean;
         };
         ToAttach: {
             /** Format: int64 */

@@ -5,6 +5,9 @@ import type { ProblemError, Schemas } from "./client";
 /** How often a run that sends no events is asked how far it is, in milliseconds. */
 const pace = 600;
 
+/** How long after a refusal the server is asked once more, in milliseconds. */
+const again = 1500;
+
 /**
  * A run as it goes on, whatever it does: read anew while it is at work, and whatever hangs on it once it is over. Where the
  * server tells of it by itself (`events`), it is not asked.
@@ -18,7 +21,7 @@ export function useRun<View>(run: {
   events?: string;
   /** First parts of the keys of what is read anew once it is over. */
   then?: readonly string[];
-}): UseQueryResult<View, ProblemError> & { going: boolean } {
+}): UseQueryResult<View, ProblemError> & { going: boolean; away: boolean } {
   const queries = useQueryClient();
   const { key, stateOf, events, then } = run;
   const query = useQuery<View, ProblemError>({
@@ -31,19 +34,29 @@ export function useRun<View>(run: {
   });
   const { refetch } = query;
   const [attempt, setAttempt] = useState(0);
+  const [away, setAway] = useState(false);
   const state = query.data === undefined ? undefined : stateOf(query.data);
   const going = state === "Working";
   const name = JSON.stringify(key);
   useEffect(() => {
     if (!going || events === undefined) return;
     const source = new EventSource(events);
-    source.onmessage = (e) =>
+    let wait: ReturnType<typeof setTimeout> | undefined;
+    source.onopen = () => setAway(false);
+    source.onmessage = (e) => {
+      setAway(false);
       queries.setQueryData(JSON.parse(name) as QueryKey, JSON.parse(e.data as string));
-    source.onerror = () => {
-      // A lost connection it takes up again by itself; one that was refused, after a session ended, is begun anew.
-      if (source.readyState === EventSource.CLOSED) void refetch().then(() => setAttempt((n) => n + 1));
     };
-    return () => source.close();
+    source.onerror = () => {
+      setAway(true);
+      // A lost connection it takes up again by itself; one that was refused, after a session ended or while the server starts, is begun anew.
+      if (source.readyState === EventSource.CLOSED)
+        wait = setTimeout(() => void refetch().then(() => setAttempt((n) => n + 1)), again);
+    };
+    return () => {
+      clearTimeout(wait);
+      source.close();
+    };
   }, [going, events, name, queries, refetch, attempt]);
   // A quick run may be over before it is first looked at: what is said beside it is read anew either way.
   const over = state !== undefined && !going;
@@ -52,5 +65,5 @@ export function useRun<View>(run: {
     if (!over || hanging === "") return;
     for (const part of hanging.split(",")) void queries.invalidateQueries({ queryKey: [part] });
   }, [over, hanging, queries]);
-  return { ...query, going };
+  return { ...query, going, away: going && away };
 }

@@ -16,11 +16,13 @@ namespace SpringLoft.App.Closing;
 
 /// <summary>A class on the closing desk, against the steps of closing.</summary>
 /// <param name="Held">Pieces of work with the teacher; of <paramref name="OnlyCopies"/> of those the student has no copy.</param>
+/// <param name="Drafts">Assignments that were never published.</param>
+/// <param name="Unsent">Pieces of work that were begun and never handed in.</param>
 /// <param name="DraftMarks">Marks that are not returned, also on pieces that are with their students.</param>
 /// <param name="SignedOff">By whom and why it is left unresolved; null if it is not.</param>
 public sealed record ClosingRow(
     ClassId Id, string Name, string Mark, string Lead, string? Department, ClassState State, FindingLevel Level, IReadOnlyList<Finding> Findings,
-    int Held, int DraftMarks, int OnlyCopies, int Unfiled, int Invitations, int OnHold, bool CalendarOn, bool NextYearMade, bool ShelfSet, bool RunGoing, string? SignedOff);
+    int Held, int DraftMarks, int OnlyCopies, int Unfiled, int Drafts, int Unsent, int Invitations, int OnHold, bool CalendarOn, bool NextYearMade, bool ShelfSet, bool RunGoing, string? SignedOff);
 
 /// <summary>The closing desk of a year.</summary>
 public sealed record ClosingMatrix(YearId Year, string YearLabel, IReadOnlyList<ClosingRow> Classes, RunId? Run);
@@ -57,7 +59,7 @@ public sealed class ClosingRuns(Premises premises, RunNews news, ChannelWriter<R
             var n = counts[k.Id];
             var findings = Readiness.Assess(n.Facts(k.State));
             return new ClosingRow(k.Id, k.Name, k.Mark, staff.Lead(k.Id), k.Department, k.State, Readiness.Overall(findings.Where(f => f.Code != "next-year")), findings,
-                n.HeldMarked + n.HeldUnmarked, n.HeldMarked + n.LooseDrafts, n.BlindCopies, n.Unfiled, n.Invitations, n.OnHold, n.CalendarOn, n.NextYear is not null, n.ShelfSet, n.RunGoing,
+                n.HeldMarked + n.HeldUnmarked, n.HeldMarked + n.LooseDrafts, n.BlindCopies, n.Unfiled, n.DraftAssignments, n.Unsent, n.Invitations, n.OnHold, n.CalendarOn, n.NextYear is not null, n.ShelfSet, n.RunGoing,
                 off.GetValueOrDefault(k.Id) is { } s ? $"{s.By}: {s.Reason}" : null);
         }).ToList();
         var last = RunStore.ClosingRuns(c, 50).FirstOrDefault(r => who.Role == SchoolRole.Coordinator || r.StartedBy == who.Id);

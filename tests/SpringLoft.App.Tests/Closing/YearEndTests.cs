@@ -27,7 +27,7 @@ public class YearEndTests : SchoolTest
     private YearId Year => school.Years[0].Id;
     private NewYearGate Gate => new(school.Premises);
     private OpenShelf Shelf => new(school.Premises, new(school.Premises));
-    private Tidying Tidying => new(school.Premises);
+    private Tidying Tidying => new(school.Premises, new(school.Premises));
 
     private TakeHomeRun MakeTakeHomes()
     {
@@ -257,6 +257,40 @@ public class YearEndTests : SchoolTest
         Tidying.Unkeep(school.Lead, school.Class, item);
         Tidying.See(school.Lead, school.Class).Things.ShouldHaveSingleItem().Id.ShouldBe(item);
         school.Read(c => ItemStore.OfClass(c, papers)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Each_folder_says_how_many_students_would_see_a_thing_there_as_the_rule_of_sight_has_it()
+    {
+        var item = await school.Put(school.Umi, "Shared table", "umi.txt", "mine");
+        school.Items.FileIn(school.Lead, school.Class, item, []);
+        var desk = Tidying.See(school.Lead, school.Class);
+        var arranging = new Arranging(school.Premises);
+
+        foreach (var f in desk.Folders)
+        {
+            var seeing = arranging.WhoSees(school.Class, f.Id).Where(p => p.Role == ClassRole.Student && p.Right >= Right.View).Select(p => p.Person).ToList();
+            (f.Students, f.Only, f.All).ShouldBe((seeing.Count, seeing.Count == 1 ? seeing[0] : null, seeing.Count == 2), f.Path);
+        }
+        desk.Folders.Select(f => f.Students).Distinct().ShouldBe([0, 1, 2], ignoreOrder: true, customMessage: "staff alone, one each, the class");
+        var umi = desk.Things.ShouldHaveSingleItem();
+        umi.Student.ShouldBe(school.Umi.Id);
+        desk.Folders.Single(f => f.Id == umi.Suggested!.Folder).ShouldSatisfyAllConditions(f => f.Only.ShouldBe(school.Umi.Id), f => f.Path.ShouldEndWith("Hallgrímsson, Umi"));
+    }
+
+    [Fact]
+    public async Task What_is_kept_stands_by_the_class_that_it_is_from()
+    {
+        var item = await school.Put(school.Lead, "Papers", "kiln.txt", "notes");
+        school.Items.FileIn(school.Lead, school.Class, item, []);
+        var second = await school.Put(school.Lead, "Papers", "saw.txt", "notes");
+        school.Items.FileIn(school.Lead, school.Class, second, []);
+
+        var papers = Tidying.Keep(school.Lead, school.Class, item);
+        Tidying.Keep(school.Lead, school.Class, second).ShouldBe(papers);
+
+        var w = school.Workspace.See(school.Lead, papers);
+        w.Folders.Select(f => f.Name).ShouldBe(["Papers", "Clay 6B · period 3 · 2026–27"]);
     }
 
     [Fact]

@@ -71,23 +71,4 @@ public class ShelfNamesTests
     [Fact]
     public void What_a_person_ticks_keeps_its_name_and_no_two_are_called_alike() =>
         Decide([new("pot.jpg", Umi, null), new("POT.jpg", Rúna, null)], 0, 1).Select(n => n.Shown.ToUpperInvariant()).Distinct().Count().ShouldBe(2);
-
-    [Theory]
-    [InlineData("week7 glaze.pdf", "Weeks/Week 07", "“week 7” is in both names")]
-    [InlineData("glaze recipes.pdf", "Glazes", "")]
-    [InlineData("holiday photo.png", null, null)]
-    public void A_loose_thing_is_suggested_where_its_name_belongs(string name, string? path, string? why)
-    {
-        TidyFolder[] folders = [new(new(1), "Weeks/Week 06", []), new(new(2), "Weeks/Week 07", []), new(new(3), "Glazes", ["Glaze table.pdf", "recipes of 2019.pdf"]), new(new(4), "Start here", [])];
-
-        var found = TidySuggestion.Of(name, folders, []);
-
-        (found?.Path).ShouldBe(path);
-        if (path is null) found.ShouldBeNull();
-        if (why is { Length: > 0 }) found!.Why.ShouldBe(why);
-    }
-
-    [Fact]
-    public void Where_the_same_thing_stands_in_another_class_speaks_loudest() =>
-        TidySuggestion.Of("week 7.pdf", [new(new(1), "Weeks/Week 07", []), new(new(2), "Start here", [])], ["start here"])!.ShouldSatisfyAllConditions(s => s.Folder.ShouldBe(new FolderId(2)), s => s.Why.ShouldContain("another class"));
 }

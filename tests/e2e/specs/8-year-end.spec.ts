@@ -65,7 +65,14 @@ test("loose things are gone through from the keyboard, and the last is undone", 
   await expect(slip(wren).getByRole("heading", { name: "5 things left" })).toBeVisible();
   await wren.getByLabel("Folder", { exact: true }).fill("Start");
   await wren.getByRole("option", { name: "Start here" }).click();
+  // More people would see it there than now: that is asked, and what is asked stands.
+  await expect(wren.getByText(/^There the whole class sees it: \d+ students\. Now none does\.$/)).toBeVisible();
   await wren.getByRole("button", { name: "File it" }).click();
+  await expect(wren.getByText(/would be seen by \d+ students/)).toBeVisible();
+  await isAccessible(wren, "the question before filing");
+  await expect(slip(wren).getByRole("heading", { name: "5 things left" })).toBeVisible();
+  await wren.getByRole("heading", { name: "Tidy" }).click();
+  await wren.keyboard.press("f");
   await expect(slip(wren).getByRole("heading", { name: "4 things left" })).toBeVisible();
 });
 

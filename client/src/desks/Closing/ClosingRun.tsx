@@ -17,6 +17,7 @@ import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayBytes, sayMoment } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
 import { outcomeWords, stepMarks } from "./closingWords";
+import { RunAway } from "./RunAway";
 import { StepList } from "./StepList";
 
 type Show = "all" | Schemas["StepState"];
@@ -132,9 +133,10 @@ export function ClosingRun() {
         )
       }
     >
-      <Problem error={run.error ?? report.error} />
+      {!run.away && <Problem error={run.error ?? report.error} />}
       {going && (
         <Box role="status" sx={{ mb: 2 }}>
+          {run.away && <RunAway />}
           <LinearProgress
             variant="determinate"
             value={(100 * over) / Math.max(1, r.classes)}

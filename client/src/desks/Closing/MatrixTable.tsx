@@ -52,6 +52,13 @@ export function MatrixTable(props: {
             r.unfiled === 0 ? "–" : <To r={r} desk="tidy" mark="attention" text={`${r.unfiled}`} />,
         },
         {
+          head: "Never sent",
+          says: unsent,
+          by: (r) => r.drafts + r.unsent,
+          cell: (r) =>
+            r.drafts + r.unsent === 0 ? "–" : <To r={r} desk="work" mark="attention" text={unsent(r)} />,
+        },
+        {
           head: "Invited, on hold",
           by: (r) => r.invitations + r.onHold,
           says: waiting,
@@ -96,6 +103,14 @@ const closed = (r: Row) => r.state === "Archived";
 
 const waiting = (r: Row) =>
   [r.invitations > 0 && `${r.invitations} invited`, r.onHold > 0 && `${r.onHold} on hold`]
+    .filter(Boolean)
+    .join(", ");
+
+const unsent = (r: Row) =>
+  [
+    r.drafts > 0 && count(r.drafts, "draft", "drafts"),
+    r.unsent > 0 && `${count(r.unsent, "piece", "pieces")} begun`,
+  ]
     .filter(Boolean)
     .join(", ");
 

@@ -4,6 +4,7 @@ import { api, take } from "../../api/client";
 import { useRun } from "../../api/useRun";
 import { Problem } from "../../parts/Problem";
 import { sayMoment } from "../../parts/words";
+import { RunAway } from "./RunAway";
 import { StepList } from "./StepList";
 
 /** A closing run, live: what is done, what is at work, and why something failed. */
@@ -19,7 +20,7 @@ export function RunProgress({ classId, runId }: { classId: number; runId: number
   const mine = run.data?.classes.find((k) => k.id === classId);
   return (
     <Box component="section" aria-label="Closing run" sx={{ maxWidth: 720 }}>
-      <Problem error={run.error} />
+      {run.away ? <RunAway /> : <Problem error={run.error} />}
       {run.data && mine && (
         <>
           <Typography variant="h2">

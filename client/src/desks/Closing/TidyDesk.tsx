@@ -16,11 +16,12 @@ import { isTyping, useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
 import { StateMark } from "../../parts/StateMark";
 import { count, sayBytes, sayMoment } from "../../parts/words";
+import "./tidy.css";
 
 type Done = { kind: "file" | "keep" | "bin"; id: number; name: string; thing: string };
 
 const keyList: [string, string][] = [
-  ["F", "file it in the folder that is chosen"],
+  ["F", "file it in the folder that is chosen; once more where students would see it"],
   ["K", "keep it among your own papers"],
   ["B", "bin it"],
   ["N", "leave it, go to the next"],
@@ -44,6 +45,11 @@ export function TidyDesk() {
   const things = desk.data?.things ?? [];
   const thing = things.find((t) => !passed.includes(t.id));
   const folder = thing && (chosen?.thing === thing.id ? chosen.folder : (thing.suggested?.folder ?? null));
+  const place = desk.data?.folders.find((f) => f.id === folder);
+  // Loose, no student sees it but the one who put it in: where more would, it is asked first.
+  const wider = place && !thing!.unseen.includes(place.id);
+  const [asking, setAsking] = useState<{ thing: number; folder: number } | null>(null);
+  const asked = asking !== null && asking.thing === thing?.id && asking.folder === folder;
   const act = useAct(
     async (what: Done["kind"], headers) => {
       const item = { params: { path: { ...path, itemId: thing!.id } }, headers };
@@ -79,6 +85,10 @@ export function TidyDesk() {
       setPassed((p) => p.filter((x) => x !== last.id));
     },
   );
+  const file = () => {
+    if (wider && !asked) setAsking({ thing: thing!.id, folder: folder! });
+    else act.mutate("file");
+  };
   const busy = act.isPending || undo.isPending;
   const next = () => thing && setPassed((p) => [...p, thing.id]);
   // Keys may come faster than the server answers: each waits for the one before, none is lost.
@@ -87,8 +97,8 @@ export function TidyDesk() {
     if (key === "u") {
       if (done.length > 0) undo.mutate(done[done.length - 1]!);
     } else if (!thing) return;
-    else if (key === "f" && folder != null) act.mutate("file");
-    else if (key === "k" && !thing.byStudent) act.mutate("keep");
+    else if (key === "f" && folder != null) file();
+    else if (key === "k" && thing.student == null) act.mutate("keep");
     else if (key === "b") act.mutate("bin");
     else if (key === "n") next();
   };
@@ -186,7 +196,7 @@ export function TidyDesk() {
           <Typography sx={{ color: "text.secondary" }}>
             {thing.kind === "Link" ? "Link" : thing.kind === "Page" ? "Page" : "File"}
             {thing.size != null && `, ${sayBytes(thing.size)}`}, added by {thing.addedBy}
-            {thing.byStudent && " (student)"}, {sayMoment(thing.addedAt)}
+            {thing.student != null && " (student)"}, {sayMoment(thing.addedAt)}
           </Typography>
           {thing.used.length > 0 && (
             <Typography variant="body2">Stands elsewhere too: {thing.used.join("; ")}</Typography>
@@ -249,13 +259,24 @@ export function TidyDesk() {
                 }
               />
             )}
-            sx={{ my: 1.5, maxWidth: 520 }}
+            className="tidy-folder"
           />
+          {place && (
+            <Typography className="tidy-reach">
+              <StateMark mark={wider ? "attention" : "none"} wrap>
+                {place.students === 0
+                  ? "There staff alone see it, as now."
+                  : !wider
+                    ? "There its student sees it, and nobody else."
+                    : `There ${place.all ? "the whole class sees" : "students see"} it: ${count(place.students, "student", "students")}. Now ${thing.student != null ? "none but the one who put it in does" : "none does"}.`}
+              </StateMark>
+            </Typography>
+          )}
           <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
-            <Button variant="contained" disabled={folder == null || busy} onClick={() => act.mutate("file")}>
-              File it
+            <Button variant="contained" disabled={folder == null || busy} onClick={file}>
+              {asked ? "File it, they may see it" : "File it"}
             </Button>
-            {!thing.byStudent && (
+            {thing.student == null && (
               <Button variant="outlined" disabled={busy} onClick={() => act.mutate("keep")}>
                 Keep it
               </Button>
@@ -265,7 +286,11 @@ export function TidyDesk() {
             </Button>
             <Button onClick={next}>Next</Button>
           </Box>
-          {thing.byStudent && (
+          <Typography role="status" className="tidy-reach">
+            {asked &&
+              `“${thing.name}” would be seen by ${count(place!.students, "student", "students")}. F once more files it; N leaves it.`}
+          </Typography>
+          {thing.student != null && (
             <Typography variant="body2" sx={{ mt: 1 }}>
               <StateMark mark="attention">A student put it in: it is theirs.</StateMark>
             </Typography>
