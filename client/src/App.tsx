@@ -31,6 +31,7 @@ const GateDesk = desk(() => import("./desks/Closing/GateDesk"), "GateDesk");
 const KeptCopies = desk(() => import("./desks/Closing/KeptCopies"), "KeptCopies");
 const ShelfDesk = desk(() => import("./desks/Closing/Shelf/ShelfDesk"), "ShelfDesk");
 const TakeHomes = desk(() => import("./desks/Closing/TakeHomes"), "TakeHomes");
+const PastDesk = desk(() => import("./desks/Workspaces/Past/PastDesk"), "PastDesk");
 const TidyDesk = desk(() => import("./desks/Closing/TidyDesk"), "TidyDesk");
 const Loft = desk(() => import("./desks/Closing/Loft"), "Loft");
 const ChangePassword = desk(() => import("./desks/People/ChangePassword"), "ChangePassword");
@@ -205,6 +206,7 @@ export function App() {
                 <Route path="/classes/:id/close" element={<ClosingDesk />} />
                 <Route path="/classes/:id/bin" element={<BinDesk />} />
                 <Route path="/classes/:id/tidy" element={<TidyDesk />} />
+                <Route path="/classes/:id/past" element={<PastDesk />} />
                 <Route path="/classes/:id/shelf" element={<ShelfDesk />} />
                 <Route path="/classes/:id/roll-over" element={<RolloverDesk />} />
                 <Route path="/loft" element={<Loft me={me.data} />} />

@@ -2212,6 +2212,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["searchPast"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/past/{kind}/{thingId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lookAtPast"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/giving-preview": {
         parameters: {
             query?: never;
@@ -5852,6 +5884,10 @@ export interface components {
             /** Format: int32 */
             unfiled: number;
             /** Format: int32 */
+            drafts: number;
+            /** Format: int32 */
+            unsent: number;
+            /** Format: int32 */
             invitations: number;
             /** Format: int32 */
             onHold: number;
@@ -6483,6 +6519,11 @@ export interface components {
              */
             unpublished: number;
             tops?: null | string[];
+            /**
+             * Format: int32
+             * @default 0
+             */
+            barred: number;
         };
         GiveDraft: {
             items: null | number[];
@@ -7619,6 +7660,45 @@ export interface components {
             why: string;
             people: components["schemas"]["FoundPerson"][];
         };
+        PastFound: {
+            hits: components["schemas"]["PastHit"][];
+            progress: components["schemas"]["PastProgress"];
+            /** Format: int32 */
+            classes: number;
+        };
+        PastHit: {
+            kind: components["schemas"]["PastKind"];
+            /** Format: int64 */
+            id: number;
+            name: string;
+            folder: null | string;
+            class: components["schemas"]["ClassId"];
+            className: string;
+            yearLabel: string;
+            where: components["schemas"]["PastWhere"];
+            mayCopy: boolean;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            also: number;
+        };
+        /** @enum {unknown} */
+        PastKind: "File" | "Link" | "Page" | "Assignment" | "Folder";
+        PastLook: {
+            hit: components["schemas"]["PastHit"];
+            text: null | string;
+            facts: string[];
+        };
+        PastProgress: {
+            ready: boolean;
+            /** Format: int32 */
+            read: number;
+            /** Format: int32 */
+            of: number;
+        };
+        /** @enum {unknown} */
+        PastWhere: "Loft" | "Bank" | "KeptCopy" | "OtherClass";
         PatternBody: {
             year: components["schemas"]["YearId"];
             pattern: null | string;
@@ -14239,6 +14319,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TwoTexts"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    searchPast: {
+        parameters: {
+            query?: {
+                find?: string;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastFound"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookAtPast: {
+        parameters: {
+            query?: {
+                find?: string;
+            };
+            header?: never;
+            path: {
+                classId: number;
+                kind: components["schemas"]["PastKind"];
+                thingId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastLook"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -22,8 +22,9 @@ public sealed record GiveLine(string What, string Where, bool There);
 /// <param name="Unseen">Of what is added, how much its students will not see: it goes into a folder for staff.</param>
 /// <param name="Undated">Of the assignments that are added, how many leave a due day behind.</param>
 /// <param name="Unpublished">Of those, how many are published here and come as drafts.</param>
+/// <param name="Barred">Things in the folders that stay behind, since they are marked as nothing to copy.</param>
 /// <param name="Tops">Folders at the top of the class into which it could go.</param>
-public sealed record GiveClass(ClassId Class, string Name, string? Refused, int MakesFolders, int Adds, int ThereAlready, bool Welcome, bool WelcomeReplaced, IReadOnlyList<GiveLine> Lines, int Unseen = 0, int Undated = 0, int Unpublished = 0, IReadOnlyList<string>? Tops = null);
+public sealed record GiveClass(ClassId Class, string Name, string? Refused, int MakesFolders, int Adds, int ThereAlready, bool Welcome, bool WelcomeReplaced, IReadOnlyList<GiveLine> Lines, int Unseen = 0, int Undated = 0, int Unpublished = 0, IReadOnlyList<string>? Tops = null, int Barred = 0);
 
 /// <summary>Puts the same files, links, pages, folders, drafts and welcome note into several classes in one act.</summary>
 public sealed class GivingOut(Premises premises)
@@ -63,7 +64,7 @@ public sealed class GivingOut(Premises premises)
         var added = plan.Things.Where(t => !t.There).ToList();
         var drafts = added.Where(t => t.Index >= source.Items.Count).Select(t => source.Drafts[t.Index - source.Items.Count].Row).ToList();
         return new(id, k.Name, null, plan.Folders.Count, added.Count, plan.Things.Count - added.Count, welcome, welcome && k.Welcome.Length > 0, [.. lines.Take(MostLines)],
-            Core.Workspaces.Giving.Unseen(plan, folders.Select(f => f.Fact)), drafts.Count(d => d.DueOn is not null), drafts.Count(d => d.PublishedAt is not null), [.. Core.Workspaces.Giving.Tops(receiving).Select(f => f.Name)]);
+            Core.Workspaces.Giving.Unseen(plan, folders.Select(f => f.Fact)), drafts.Count(d => d.DueOn is not null), drafts.Count(d => d.PublishedAt is not null), [.. Core.Workspaces.Giving.Tops(receiving).Select(f => f.Name)], source.Barred);
     }
 
     private static void Write(IDbConnection c, Caller by, Source source, ClassRow k, GivePlan plan, bool welcome, IReadOnlyList<FolderRow> folders, Instant now)
@@ -118,7 +119,7 @@ public sealed class GivingOut(Premises premises)
     private static string Titled(AssignmentRow a) => $"Assignment:{SafeName.Key(a.Title)}";
 
     // What is given, in terms of ways that mean the same in every class.
-    private sealed record Source(string Name, bool IsBank, IReadOnlyList<ItemRow> Items, IReadOnlyList<ThingToGive> Things, IReadOnlyList<(AssignmentRow Row, ThingToGive Thing)> Drafts, IReadOnlyList<Way> Empty, string? Welcome, string? Into)
+    private sealed record Source(string Name, bool IsBank, IReadOnlyList<ItemRow> Items, IReadOnlyList<ThingToGive> Things, IReadOnlyList<(AssignmentRow Row, ThingToGive Thing)> Drafts, IReadOnlyList<Way> Empty, string? Welcome, string? Into, int Barred)
     {
         /// <summary>What becomes of it in one class. From a bank it goes where the class's students see it.</summary>
         internal GivePlan DecideFor(IReadOnlyList<ReceivingFolder> folders, IReadOnlyList<ReceivingThing> there)
@@ -148,7 +149,9 @@ public sealed class GivingOut(Premises premises)
             var asked = (draft.Items ?? []).ToHashSet();
             var all = ItemStore.OfClass(c, k.Id);
             if (asked.Any(i => all.All(x => x.Id != i))) throw Refusals.NotFound("thing");
-            var items = all.Where(i => !i.ByStudent && (asked.Contains(i.Id) || filings[i.Id].Any(f => Within(f) && !Own(f)))).ToList();
+            if (all.FirstOrDefault(i => asked.Contains(i.Id) && !i.MayCopy) is { } barred)
+                throw new RefusedException("may-not-copy", $"“{barred.Name}” is marked as nothing to copy into another class.", "Leave it out, or have the mark taken off in its class by whoever has the right to it.", "items");
+            var items = all.Where(i => !i.ByStudent && i.MayCopy && (asked.Contains(i.Id) || filings[i.Id].Any(f => Within(f) && !Own(f)))).ToList();
             var things = items.Select((i, n) => new ThingToGive(n, i.Name, SameAs(i), i.Kind == ItemKind.File,
                 [.. filings[i.Id].Where(f => !Own(f) && (asked.Contains(i.Id) || Within(f))).Select(WayTo)])).ToList();
             if (things.FirstOrDefault(t => t.Ways.Count == 0) is { } loose) throw new RefusedException("thing-unfiled", $"“{loose.Name}” stands in no folder that other classes could have.", "File it in a folder first.", "items");
@@ -162,7 +165,8 @@ public sealed class GivingOut(Premises premises)
             var drafts = rows.Select((a, n) => (a, new ThingToGive(items.Count + n, a.Title, bank ? OfBank(a.Id) : Titled(a), false, [.. placed[a.Id].Where(f => !Own(f)).Select(WayTo)]))).ToList();
             if (drafts.FirstOrDefault(d => d.Item2.Ways.Count == 0).a is { } bare) throw new RefusedException("thing-unfiled", $"“{bare.Title}” stands in no folder that other classes could have.", "File it in a folder first.", "assignments");
             if (things.Count + drafts.Count + going.Count == 0 && !draft.Welcome) throw new RefusedException("missing", "Nothing is chosen to be given.", "Choose files, links, pages, folders or the welcome note.", "items");
-            return new(k.Name, bank, items, things, drafts, [.. going.Select(f => WayTo(f.Id))], draft.Welcome ? k.Welcome : null, SafeName.Make(draft.Into ?? "")?.Name);
+            var stays = all.Count(i => !i.ByStudent && !i.MayCopy && filings[i.Id].Any(f => Within(f) && !Own(f)));
+            return new(k.Name, bank, items, things, drafts, [.. going.Select(f => WayTo(f.Id))], draft.Welcome ? k.Welcome : null, SafeName.Make(draft.Into ?? "")?.Name, stays);
         }
     }
 }

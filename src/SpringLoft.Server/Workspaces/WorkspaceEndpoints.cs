@@ -1,4 +1,5 @@
 using SpringLoft.App;
+using SpringLoft.App.Past;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core;
 using SpringLoft.Core.Audit;
@@ -76,6 +77,8 @@ internal static class WorkspaceEndpoints
             return TypedResults.NoContent();
         }).WithName("setWelcome").Needs(Act.Arrange);
         k.MapPost("/welcome/together", (long classId, WelcomeBody body, ClassDetails details) => details.WelcomeTogether(new(classId), body.Was, body.Text, body.Decided)).WithName("welcomeTogether").Needs(Act.Arrange);
+        k.MapGet("/past", (long classId, string? find, Caller who, DrawingOnPast past) => past.Search(who, new(classId), find)).WithName("searchPast").Needs(Act.Arrange);
+        k.MapGet("/past/{kind}/{thingId:long}", (long classId, PastKind kind, long thingId, string? find, Caller who, DrawingOnPast past) => past.Look(who, new(classId), kind, thingId, find)).WithName("lookAtPast").Needs(Act.Arrange);
         k.MapPost("/giving-preview", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Preview(who, new(classId), body)).WithName("previewGiving").Needs(Act.Arrange);
         k.MapPost("/giving", (long classId, GiveDraft body, Caller who, GivingOut giving) => giving.Give(who, new(classId), body)).WithName("give").Needs(Act.Arrange);
         k.MapGet("/activity", (long classId, int? from, int? to, Caller who, Activities activities) => activities.See(who, new(classId), from, to)).WithName("activity").Tells(Reading.Work, "the activity").Needs(Act.SeeActivity);

@@ -264,6 +264,16 @@ test("things of the loft are used in a new class, and a class is restored", asyn
   await wren.goto("/classes/20/set-up");
   await expect(wren.getByText("open", { exact: true }).first()).toBeVisible();
 
+  // From inside a class: by words of what is written in it, looked at, taken.
+  await wren.getByRole("link", { name: "Draw on the past…" }).click();
+  await wren.getByLabel("Find by words in titles and texts").fill("boatbuild wall folder");
+  await expect(wren.getByText("Still reading")).toBeHidden();
+  await wren.getByRole("table", { name: "Found" }).getByRole("button", { name: /^Look at .* of Boatbuilding/ }).first().click();
+  await expect(slip(wren).getByText("For the yard wall and for your own folder.")).toBeVisible();
+  await isAccessible(wren, "what is drawn from the past");
+  await slip(wren).getByRole("button", { name: "Take it into this class" }).click();
+  await expect(slip(wren).getByText("1 thing taken")).toBeVisible();
+
   await wren.goto("/close/kept");
   await isAccessible(wren, "kept copies");
 });

@@ -74,12 +74,11 @@ export function MatrixTable(props: {
               />
             ),
         },
-        { head: "Calendar", cell: (r) => (closed(r) ? "–" : r.calendarOn ? "on" : "off") },
         {
-          head: "Shelf",
-          says: (r) => (r.shelfSet ? "open" : "none"),
+          head: "Seen outside",
+          says: outside,
           cell: (r) => (
-            <To r={r} desk="shelf" mark={r.shelfSet ? "done" : "none"} text={r.shelfSet ? "open" : "none"} />
+            <To r={r} desk="shelf" mark={outside(r) === nothing ? "none" : "done"} text={outside(r)} />
           ),
         },
         {
@@ -105,6 +104,12 @@ const waiting = (r: Row) =>
   [r.invitations > 0 && `${r.invitations} invited`, r.onHold > 0 && `${r.onHold} on hold`]
     .filter(Boolean)
     .join(", ");
+
+const nothing = "nothing";
+
+/** What is read without a sign-in: the calendar until the class is closed, the shelf until its day. */
+const outside = (r: Row) =>
+  [!closed(r) && r.calendarOn && "calendar", r.shelfSet && "shelf"].filter(Boolean).join(", ") || nothing;
 
 const unsent = (r: Row) =>
   [

@@ -118,7 +118,7 @@ export function GiveOut(props: {
           : "It stands at the same place in each class: folders are found by their names, and made where they are missing. What is there already stays as it is."}{" "}
         It is not taken back in one act: what is too much is binned in its class.
       </Typography>
-      {(said ?? []).some((c) => c.undated + c.unpublished > 0) && (
+      {(said ?? []).some((c) => c.undated + c.unpublished + c.barred > 0) && (
         <Typography variant="body2" sx={{ mb: 1 }}>
           <StateMark mark="attention" wrap>
             {leftBehind(said!)}
@@ -226,6 +226,12 @@ export function GiveOut(props: {
 function leftBehind(classes: readonly Schemas["GiveClass"][]) {
   const sum = (of: (c: Schemas["GiveClass"]) => number) => classes.reduce((n, c) => n + of(c), 0);
   const parts = [
+    sum((c) => c.barred) > 0 &&
+      `${count(
+        sum((c) => c.barred),
+        "thing that may not be copied stays",
+        "things that may not be copied stay",
+      )} behind`,
     sum((c) => c.undated) > 0 &&
       `${count(
         sum((c) => c.undated),

@@ -110,6 +110,11 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
         )}
         {!shut && <Button onClick={() => setAsking("uses")}>What it uses…</Button>}
         {!shut && <Button onClick={() => setAsking("calendar")}>Class calendar…</Button>}
+        {!shut && (
+          <Button component={RouterLink} to={`/classes/${classId}/past`}>
+            Draw on the past…
+          </Button>
+        )}
         {!shut && <Button onClick={() => setAsking("structure")}>Structure as a file…</Button>}
         {head.kind === "Class" && (
           <Button component={RouterLink} to={`/classes/${classId}/acknowledged`}>
