@@ -93,7 +93,8 @@ public sealed class OpenShelf(Premises premises, WordsInFiles words)
         var language = Ready(by, id, Act.CloseClass, draft);
         return premises.Db.Write(c =>
         {
-            ClassGate.Demand(c, by, id, Act.CloseClass);
+            // What is in the loft is as it was closed; a shelf that stands can still be put off or shut.
+            ClassGate.Demand(c, by, id, Act.CloseClass).NotArchived();
             var laid = Lay(c, id, draft).Where(l => !l.Name.Out).ToList();
             if (laid.Count == 0) throw new RefusedException("shelf-empty", "Nothing is chosen that may stand on the shelf.", "Choose folders with things in them, or examples.", "folders");
             var row = new ShelfRow { ClassId = id, Token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(20)), Title = title, Text = text, Language = language, UntilDay = draft.Until, MadeAt = premises.Clock.Now, MadeBy = by.Id };

@@ -48,27 +48,28 @@ public sealed record PastPlace
 /// <summary>What staff set up, over all classes and years. Reads what others own.</summary>
 public static class PastStore
 {
-    private const string Things =
-        """
+    // Narrowed in each part: a search reads the few rows that it shows, not all that there are.
+    private static string Things(string items = "", string assignments = "", string folders = "") =>
+        $"""
         SELECT i.kind, i.id, i.class_id, i.name, i.sha256, i.url, NULL AS instructions, 0 AS version, i.may_copy,
           (SELECT d.name FROM filing f JOIN folder d ON d.id = f.folder_id WHERE f.item_id = i.id AND d.binned_at IS NULL ORDER BY d.position LIMIT 1) AS folder
-        FROM item i JOIN class k ON k.id = i.class_id WHERE i.binned_at IS NULL AND i.by_student = 0 AND k.binned_at IS NULL
+        FROM item i JOIN class k ON k.id = i.class_id WHERE i.binned_at IS NULL AND i.by_student = 0 AND k.binned_at IS NULL {items}
         UNION ALL
         SELECT 'Assignment', a.id, a.class_id, a.title, NULL, NULL, a.instructions, a.version, 1,
           (SELECT d.name FROM assignment_filing f JOIN folder d ON d.id = f.folder_id WHERE f.assignment_id = a.id AND d.binned_at IS NULL ORDER BY d.position LIMIT 1)
-        FROM assignment a JOIN class k ON k.id = a.class_id WHERE a.binned_at IS NULL AND k.binned_at IS NULL
+        FROM assignment a JOIN class k ON k.id = a.class_id WHERE a.binned_at IS NULL AND k.binned_at IS NULL {assignments}
         UNION ALL
         SELECT 'Folder', d.id, d.class_id, d.name, NULL, NULL, NULL, 0, 1, (SELECT p.name FROM folder p WHERE p.id = d.parent_id)
-        FROM folder d JOIN class k ON k.id = d.class_id WHERE d.binned_at IS NULL AND d.student_id IS NULL AND d.group_id IS NULL AND k.binned_at IS NULL
+        FROM folder d JOIN class k ON k.id = d.class_id WHERE d.binned_at IS NULL AND d.student_id IS NULL AND d.group_id IS NULL AND k.binned_at IS NULL {folders}
         """;
 
     /// <summary>Everything that there is to be found.</summary>
-    public static IReadOnlyList<PastRow> All(IDbConnection c) => [.. c.Query<PastRow>(Things)];
+    public static IReadOnlyList<PastRow> All(IDbConnection c) => [.. c.Query<PastRow>(Things())];
 
     /// <summary>Some of it, as it is now: what is gone meanwhile is left out.</summary>
     public static IReadOnlyDictionary<PastKey, PastRow> Some(IDbConnection c, IReadOnlyCollection<PastKey> keys) =>
         keys.Count == 0 ? new Dictionary<PastKey, PastRow>() : c.Query<PastRow>(
-            $"SELECT * FROM ({Things}) WHERE (kind = 'Assignment' AND id IN @assignments) OR (kind = 'Folder' AND id IN @folders) OR (kind NOT IN ('Assignment', 'Folder') AND id IN @items)", new
+            Things("AND i.id IN @items", "AND a.id IN @assignments", "AND d.id IN @folders"), new
             {
                 assignments = Of(keys, k => k == PastKind.Assignment), folders = Of(keys, k => k == PastKind.Folder), items = Of(keys, k => k is not (PastKind.Assignment or PastKind.Folder)),
             }).ToDictionary(r => new PastKey(r.Kind, r.Id));

@@ -158,9 +158,9 @@ public class LoftTests : SchoolTest
     [Fact]
     public void A_class_with_an_open_shelf_is_not_deleted()
     {
+        new OpenShelf(school.Premises, new(school.Premises)).Set(school.Lead, school.Class, new("To read", "", school.Premises.Clock.Today.PlusDays(30), [school.FolderNamed("Papers")], [], []));
         school.Close();
         TakeHomes();
-        new OpenShelf(school.Premises, new(school.Premises)).Set(school.Lead, school.Class, new("To read", "", school.Premises.Clock.Today.PlusDays(30), [school.FolderNamed("Papers")], [], []));
 
         Bin.Check(school.Class).Against.ShouldHaveSingleItem().ShouldContain("open shelf");
     }

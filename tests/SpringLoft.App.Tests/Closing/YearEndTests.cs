@@ -241,6 +241,20 @@ public class YearEndTests : SchoolTest
     }
 
     [Fact]
+    public void A_shelf_of_an_archived_class_can_be_put_off_and_shut_and_no_other_is_opened_from_it()
+    {
+        var set = Shelf.Set(school.Lead, school.Class, Draft("Papers"));
+        Return();
+        school.Close();
+
+        Refused(() => Shelf.Set(school.Lead, school.Class, Draft("Papers"))).ShouldBe("class-archived");
+        Shelf.Change(school.Lead, school.Class, set.Id, set.Title, set.Text, school.Premises.Clock.Today.PlusMonths(3), null);
+        Shelf.Shut(school.Lead, school.Class, set.Id);
+
+        Refused(() => Shelf.Visit(set.Address["/shelf/".Length..])).ShouldBe("shelf-shut");
+    }
+
+    [Fact]
     public async Task Loose_things_are_gone_through_and_what_is_kept_goes_to_ones_own_papers()
     {
         var item = await school.Put(school.Lead, "Papers", "papers of the kiln.txt", "notes");

@@ -72,6 +72,7 @@ export function ShelfDesk() {
     saveFile(zip, `${title || "showcase"}.zip`);
   });
   const may = head.data?.may.includes("CloseClass") ?? false;
+  const archived = head.data?.state === "Archived";
   const shown = some ? (preview.data ?? []) : [];
   const going = shown.filter((t) => !t.out);
   const unread = going.filter((t) => t.unread !== null).length;
@@ -111,9 +112,15 @@ export function ShelfDesk() {
               {`${count(unread, "thing was", "things were")} not searched for names. Look at ${unread === 1 ? "it" : "them"} before the shelf opens.`}
             </StateMark>
           )}
+          {archived && (
+            <StateMark mark="blocked" wrap>
+              The class is archived: no new shelf is opened from it. One that stands can be put off or shut; to
+              open another, restore the class first.
+            </StateMark>
+          )}
           <Button
             variant="contained"
-            disabled={!may || going.length === 0 || set.isPending}
+            disabled={!may || archived || going.length === 0 || set.isPending}
             onClick={() => set.mutate()}
           >
             Open the shelf
