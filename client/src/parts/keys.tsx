@@ -9,11 +9,31 @@ export type Listed = [keys: string, does: string];
 
 const KeysContext = createContext<{ add: (list: Listed[]) => () => void }>({ add: () => () => {} });
 
-/** Is the person typing into something? Then single letters are text, not keys of the screen. */
-export const isTyping = (target: EventTarget | null) =>
+const isField = (target: EventTarget | null): target is HTMLElement =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName)) &&
   (target as HTMLInputElement).type !== "checkbox";
+
+// The field that is typed in, until one leaves it oneself: by a click, by Tab, Enter or Escape.
+let field: HTMLElement | null = null;
+const into = (e: Event) => (field = isField(e.target) ? e.target : null);
+for (const kind of ["focusin", "input", "pointerdown"]) document.addEventListener(kind, into, true);
+document.addEventListener(
+  "keydown",
+  (e) => {
+    if (["Tab", "Enter", "Escape"].includes(e.key)) field = null;
+  },
+  true,
+);
+
+/** A field that was shut or taken away under one's hands has the focus no more, and nobody has left it. */
+const isCutOff = () =>
+  field !== null &&
+  !(field.isConnected && isField(field) && !(field as HTMLInputElement).disabled) &&
+  [field, document.body, null].includes(document.activeElement as HTMLElement | null);
+
+/** Is the person typing into something? Then single letters are text, not keys of the screen. */
+export const isTyping = (target: EventTarget | null) => isField(target) || isCutOff();
 
 /** Holds the list of keys of the screen, shown on `?`. */
 export function KeysProvider({ children }: { children: ReactNode }) {

@@ -129,6 +129,14 @@ test("set to view only in the middle, one reads on and is told why", async () =>
   await expect(student.getByText("is not yours to change", { exact: false })).toBeVisible();
   await expect(student.getByText("What you typed last is still here.", { exact: false })).toBeVisible();
   await expect(editor(student)).toHaveAttribute("contenteditable", "false");
+  // Whoever goes on typing types into nothing, and presses no key of the screen; one that they press themselves is one again.
+  await student.keyboard.press("?");
+  await expect(student.getByRole("dialog")).toBeHidden();
+  await student.getByRole("heading").first().click();
+  await student.keyboard.press("?");
+  await expect(student.getByRole("dialog")).toBeVisible();
+  await student.keyboard.press("Escape");
+  await expect(student.getByRole("dialog")).toBeHidden();
   await expect(reads(teacher)).not.toContainText("More");
 
   // Taken off the roster, one reads no more of what others write.

@@ -114,8 +114,8 @@ export function ShelfDesk() {
           )}
           {archived && (
             <StateMark mark="blocked" wrap>
-              The class is archived: no new shelf is opened from it. One that stands can be put off or shut; to
-              open another, restore the class first.
+              The class is archived: no new shelf is opened from it. One that stands can be put off or shut;
+              to open another, restore the class first.
             </StateMark>
           )}
           <Button
