@@ -11,29 +11,29 @@ const KeysContext = createContext<{ add: (list: Listed[]) => () => void }>({ add
 
 const isField = (target: EventTarget | null): target is HTMLElement =>
   target instanceof HTMLElement &&
-  (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName)) &&
-  (target as HTMLInputElement).type !== "checkbox";
+  (target.isContentEditable ||
+    target.matches("input:enabled:not([type=checkbox]),textarea:enabled,select:enabled"));
 
 // The field that is typed in, until one leaves it oneself: by a click, by Tab, Enter or Escape.
 let field: HTMLElement | null = null;
-const into = (e: Event) => (field = isField(e.target) ? e.target : null);
-for (const kind of ["focusin", "input", "pointerdown"]) document.addEventListener(kind, into, true);
-document.addEventListener(
-  "keydown",
-  (e) => {
-    if (["Tab", "Enter", "Escape"].includes(e.key)) field = null;
-  },
-  true,
-);
+for (const kind of ["focusin", "input", "pointerdown", "keydown"])
+  document.addEventListener(
+    kind,
+    (e) => {
+      if (kind !== "keydown") field = isField(e.target) ? e.target : null;
+      else if (/^(Tab|Enter|Esc)/.test((e as KeyboardEvent).key)) field = null;
+    },
+    true,
+  );
 
-/** A field that was shut or taken away under one's hands has the focus no more, and nobody has left it. */
+/** A field that was shut or taken away under one's hands, and nobody has left it. */
 const isCutOff = () =>
-  field !== null &&
-  !(field.isConnected && isField(field) && !(field as HTMLInputElement).disabled) &&
-  [field, document.body, null].includes(document.activeElement as HTMLElement | null);
+  field &&
+  !(field.isConnected && isField(field)) &&
+  [field, document.body].includes(document.activeElement as HTMLElement);
 
 /** Is the person typing into something? Then single letters are text, not keys of the screen. */
-export const isTyping = (target: EventTarget | null) => isField(target) || isCutOff();
+export const isTyping = (target: EventTarget | null) => isField(target) || !!isCutOff();
 
 /** Holds the list of keys of the screen, shown on `?`. */
 export function KeysProvider({ children }: { children: ReactNode }) {

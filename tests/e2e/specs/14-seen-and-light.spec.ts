@@ -10,7 +10,7 @@ const staffViews = (id: string, assignment: number) => [
   "/", "/today", "/news", "/plan", "/plan/put?plan=2", "/plan/years", "/plan/names", "/plan/user-names", "/plan/first-passwords", "/plan/shared", "/plan/scales", "/plan/rules", "/plan/departments", "/set-up", "/set-up/many",
   "/enroll", "/enroll/directory", "/enroll/directory/duplicates", "/enroll/families", "/enroll/combined", "/enroll/deliveries", "/work", "/work/notices", "/close", "/close/gate", "/close/take-homes", "/close/kept", "/roll-over", "/loft", "/audit", "/outbox", "/sign-ins",
   "/password", "/join", "/close/plan", "/enroll/directory/slips",
-  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", "work/new", `work/${assignment}`, `marking?assignment=${assignment}`, "scores", "activity", "acknowledged", "close", "bin", "tidy", "past?find=glaze", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
+  ...["set-up", "see-as", "enroll", "groups", "join-code", "invitations", "slips", "work", "work/new", `work/${assignment}`, `marking?assignment=${assignment}`, "scores", "activity", "acknowledged", "close", "bin", "tidy", "past?find=kiln+rules", "shelf", "roll-over"].map((d) => `/classes/${id}/${d}`),
 ];
 
 // Of other people or other moments: a student's, an invitation, a run, one combined roster, one delivery, a page that sends elsewhere.

@@ -6,6 +6,7 @@ import RadioGroup from "@mui/material/RadioGroup";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../../api/client";
 import { sayDay } from "../../parts/words";
+import { TwoYears } from "./TwoYears";
 
 type Choice = Required<Schemas["CarryChoice"]>;
 
@@ -86,19 +87,19 @@ export function CarryTicks({ value, onChange }: { value: Choice; onChange: (c: C
 /** Dates that move, each with its reason; those that a person should look at stand out. */
 export function MovedDates({ dates }: { dates: Schemas["CarriedDate"][] }) {
   return (
-    <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
-      {dates.map((d) => (
-        <Box component="li" key={d.assignment} sx={{ py: 0.25 }}>
-          <strong>{d.title}</strong>: {sayDay(d.moved.was)} → {sayDay(d.moved.will)}{" "}
-          <Box
-            component="span"
-            sx={{ color: d.moved.flagged ? "warning.main" : "text.secondary", fontSize: "0.85rem" }}
-          >
-            {d.moved.flagged && "◇ "}
-            {d.moved.why}
-          </Box>
-        </Box>
-      ))}
-    </Box>
+    <>
+      <TwoYears dates={dates} />
+      <ul className="moved-dates">
+        {dates.map((d) => (
+          <li key={d.assignment}>
+            <strong>{d.title}</strong>: {sayDay(d.moved.was)} → {sayDay(d.moved.will)}{" "}
+            <span className={d.moved.flagged ? "moved-why flagged" : "moved-why"}>
+              {d.moved.flagged && "◇ "}
+              {d.moved.why}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
