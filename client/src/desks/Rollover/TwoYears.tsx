@@ -5,8 +5,8 @@ import { placeIn, yearOver } from "./twoYears";
 import "./two-years.css";
 
 const width = 640;
-const above = 16;
-const below = 64;
+const above = 24;
+const below = 76;
 
 /** Dates on both years, one above the other: each from where it was to where it goes; those that gave way stand out. */
 export function TwoYears({ dates }: { dates: Schemas["CarriedDate"][] }) {
@@ -24,13 +24,13 @@ export function TwoYears({ dates }: { dates: Schemas["CarriedDate"][] }) {
   return (
     <svg
       className="two-years"
-      viewBox={`0 0 ${width} ${below + 18}`}
+      viewBox={`0 0 ${width} ${below + 24}`}
       role="img"
       aria-label={`${count(dates.length, "date moves", "dates move")} from ${was.label} to ${will.label}, ${flagged === 0 ? "none gives way" : `${flagged} ${flagged === 1 ? "gives" : "give"} way`}`}
     >
       {[
-        { year: was, y: above, label: 10 },
-        { year: will, y: below, label: below + 16 },
+        { year: was, y: above, label: 15 },
+        { year: will, y: below, label: below + 22 },
       ].map(({ year, y, label }) => (
         <g key={y}>
           {year.terms.map((t) => (
