@@ -89,7 +89,8 @@ public sealed class NewYearGate(Premises premises)
         PersonStore.SetGrades(c, [.. up.Select(u => (u.Person.Id, u.Grade, u.Stays))]);
         YearStore.SetBegun(c, next, now, by.Id, new()
         {
-            Verified = seen.Verified, SignedOff = seen.SignedOff,
+            Verified = seen.Verified,
+            SignedOff = seen.SignedOff,
             Grades = [.. up.GroupBy(u => (u.Person.Grade, Then: u.Stays ? u.Grade : null)).OrderBy(g => grades.IndexOf(g.Key.Grade!)).Select(g => new GradeBegun { From = g.Key.Grade!, To = g.Key.Then, Students = g.Count() })],
         });
         Premises.Add(c, by, now, new("began school year", "year", next.Value, null, $"{seen.NewLabel}: {seen.Verified} classes of {seen.OldLabel} verified, {seen.SignedOff} signed off; {up.Count(u => u.Stays)} students up a grade, {up.Count(u => !u.Stays)} leave"));

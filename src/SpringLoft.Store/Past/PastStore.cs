@@ -71,7 +71,9 @@ public static class PastStore
         keys.Count == 0 ? new Dictionary<PastKey, PastRow>() : c.Query<PastRow>(
             Things("AND i.id IN @items", "AND a.id IN @assignments", "AND d.id IN @folders"), new
             {
-                assignments = Of(keys, k => k == PastKind.Assignment), folders = Of(keys, k => k == PastKind.Folder), items = Of(keys, k => k is not (PastKind.Assignment or PastKind.Folder)),
+                assignments = Of(keys, k => k == PastKind.Assignment),
+                folders = Of(keys, k => k == PastKind.Folder),
+                items = Of(keys, k => k is not (PastKind.Assignment or PastKind.Folder)),
             }).ToDictionary(r => new PastKey(r.Kind, r.Id));
 
     /// <summary>Where somebody may draw from: what they are staff of, in any year, their own kept copies, and for a coordinator all of the loft.</summary>
