@@ -31,7 +31,7 @@ public sealed class Tidying(Premises premises, WordsInFiles words)
 {
     private const int PreviewLength = 1200;
 
-    // A longer one is not read to guess where it belongs.
+    // Bytes that are read to guess where things belong: those that come first; the others as the first are gone through.
     private const long MostRead = 20L * 1024 * 1024;
 
     /// <summary>The loose things of a class.</summary>
@@ -55,10 +55,12 @@ public sealed class Tidying(Premises premises, WordsInFiles words)
         var filed = items.Where(i => filings[i.Id].Any()).ToLookup(i => i.AddedBy);
         var reach = Reach(c, k, folders);
         var elsewhere = ItemStore.Elsewhere(c, id, who.Id).ToLookup(e => e.Item);
+        var left = MostRead;
         return new TidyDesk([.. loose.Select(i =>
         {
             var used = elsewhere[i.Id].ToList();
-            var text = Text(i);
+            left -= i.Size ?? 0;
+            var text = left >= 0 ? Text(i) : null;
             var student = i.ByStudent ? i.AddedBy : (PersonId?)null;
             return new LooseThing(i.Id, i.Name, i.Kind, i.Url, i.Size, i.AddedByName, student, i.AddedAt, text is { Length: > PreviewLength } ? text[..PreviewLength] : text, [.. used.Select(u => $"{u.ClassName}: {u.Folder}").Distinct().Take(4)],
                 TidySuggestion.Of(new(i.Name, text ?? "")
@@ -135,7 +137,7 @@ public sealed class Tidying(Premises premises, WordsInFiles words)
 
     private string? Text(ItemRow i)
     {
-        if (i.Sha256 is not { } sha || i.Size > MostRead) return null;
+        if (i.Sha256 is not { } sha) return null;
         try { return words.Of(sha).Text is { Length: > 0 } text ? text : null; }
         catch (Exception e) when (e is FileNotFoundException or DamagedFileException) { return null; }
     }

@@ -17,9 +17,16 @@ public sealed class PastWords(Premises premises, WordsInFiles words) : IDisposab
 
     // The beginning of a book is enough to find it again.
     private const int MostText = 200_000;
-    private readonly Lazy<PastIndex> index = new(() => new PastIndex(Path.Combine(Path.GetDirectoryName(premises.Db.Path)!, "past.db")));
+    private readonly Lock opening = new();
+    private PastIndex? index;
     private readonly SemaphoreSlim asked = new(0);
     private volatile PastProgress progress = new(false, 0, 0);
+
+    // Opened when it is first needed; where that failed, for want of room say, it is tried again.
+    private PastIndex Index
+    {
+        get { lock (opening) return index ??= new PastIndex(Path.Combine(Path.GetDirectoryName(premises.Db.Path)!, "past.db")); }
+    }
 
     /// <summary>How far it is.</summary>
     public PastProgress Progress => progress;
@@ -28,7 +35,7 @@ public sealed class PastWords(Premises premises, WordsInFiles words) : IDisposab
     internal IReadOnlyList<(PastKey Key, ClassId Class)> Find(string find, IEnumerable<ClassId> classes, int most)
     {
         if (asked.CurrentCount == 0) asked.Release();
-        return index.Value.Find(find, classes, most);
+        return Index.Find(find, classes, most);
     }
 
     /// <summary>Waits until somebody looks for something.</summary>
@@ -38,17 +45,17 @@ public sealed class PastWords(Premises premises, WordsInFiles words) : IDisposab
     /// <returns>How many things were taken in or let go.</returns>
     public int Refresh(CancellationToken stop)
     {
-        var known = index.Value.Stamps();
+        var known = Index.Stamps();
         var now = premises.Db.Read(PastStore.All);
         var there = now.Select(r => new PastKey(r.Kind, r.Id)).ToHashSet();
         var gone = known.Keys.Where(k => !there.Contains(k)).ToList();
         var fresh = now.Where(r => known.GetValueOrDefault(new(r.Kind, r.Id)) != r.Stamp).ToList();
-        if (gone.Count > 0) index.Value.Change([], gone);
+        if (gone.Count > 0) Index.Change([], gone);
         var read = 0;
         foreach (var helping in fresh.Chunk(Helping))
         {
             stop.ThrowIfCancellationRequested();
-            index.Value.Change([.. helping.Select(r => new PastEntry(new(r.Kind, r.Id), r.ClassId, r.Stamp, r.Name, Body(r)))], []);
+            Index.Change([.. helping.Select(r => new PastEntry(new(r.Kind, r.Id), r.ClassId, r.Stamp, r.Name, Body(r)))], []);
             read += helping.Length;
             progress = progress with { Read = now.Count - fresh.Count + read, Of = now.Count };
         }
@@ -71,7 +78,7 @@ public sealed class PastWords(Premises premises, WordsInFiles words) : IDisposab
 
     public void Dispose()
     {
-        if (index.IsValueCreated) index.Value.Dispose();
+        index?.Dispose();
         asked.Dispose();
     }
 }

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using SpringLoft.App.Past;
 
 namespace SpringLoft.Server.Hosting;
@@ -8,6 +9,9 @@ internal sealed class PastWorker(PastWords words, ILogger<PastWorker> log) : Bac
     // Whoever looks again at once finds what was read a moment ago.
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(5);
 
+    // In a large school a look at all there is takes long: it takes no more than a twentieth of a processor.
+    private const int Share = 20;
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         while (!stoppingToken.IsCancellationRequested)
@@ -15,14 +19,15 @@ internal sealed class PastWorker(PastWords words, ILogger<PastWorker> log) : Bac
             try
             {
                 await words.Asked(stoppingToken);
-                await Task.Run(() => words.Refresh(stoppingToken), stoppingToken);
-                await Task.Delay(Pause, stoppingToken);
+                var took = Stopwatch.StartNew();
+                try { await Task.Run(() => words.Refresh(stoppingToken), stoppingToken); }
+                catch (Exception e) when (e is not OperationCanceledException)
+                {
+                    log.LogError(e, "What was set up before could not be read");
+                }
+                await Task.Delay(Pause > took.Elapsed * Share ? Pause : took.Elapsed * Share, stoppingToken);
             }
             catch (OperationCanceledException) { return; }
-            catch (Exception e)
-            {
-                log.LogError(e, "What was set up before could not be read");
-            }
         }
     }
 }

@@ -389,6 +389,8 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         ["letGoOfMyTakeHome"] = SignedIn,
         ["myTakeHomes"] = SignedIn,
         ["fetchTakeHome"] = SignedIn,
+        ["searchPast"] = ClassStaff,
+        ["lookAtPast"] = ClassStaff,
         ["tidy"] = ClassStaff,
         ["keepLoose"] = ClassStaff,
         ["unkeepLoose"] = ClassStaff,
