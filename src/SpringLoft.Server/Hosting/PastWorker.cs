@@ -1,5 +1,5 @@
 using System.Diagnostics;
-using SpringLoft.App.Past;
+using SpringLoft.App.Rollover;
 
 namespace SpringLoft.Server.Hosting;
 

@@ -1,8 +1,9 @@
 using SpringLoft.App;
-using SpringLoft.App.Past;
+using SpringLoft.App.Rollover;
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core;
 using SpringLoft.Core.Audit;
+using SpringLoft.Core.Rollover;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Server.Api;
 

@@ -1,10 +1,10 @@
 using System.Globalization;
 using System.Text;
 using SpringLoft.Core;
-using SpringLoft.Core.Workspaces;
-using SpringLoft.Store.Past;
+using SpringLoft.Core.Rollover;
+using SpringLoft.Store.Rollover;
 
-namespace SpringLoft.Store.Tests.Past;
+namespace SpringLoft.Store.Tests.Rollover;
 
 /// <summary>The index over the past, against a slow scan of the same texts.</summary>
 public sealed class PastIndexTests : IDisposable

@@ -1,9 +1,9 @@
 using SpringLoft.App.Closing;
-using SpringLoft.Core.Workspaces;
+using SpringLoft.Core.Rollover;
 using SpringLoft.Store.Files;
-using SpringLoft.Store.Past;
+using SpringLoft.Store.Rollover;
 
-namespace SpringLoft.App.Past;
+namespace SpringLoft.App.Rollover;
 
 /// <summary>How far the words of all years are read.</summary>
 /// <param name="Ready">True once all that there was has been read since the program started.</param>

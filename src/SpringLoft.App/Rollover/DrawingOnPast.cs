@@ -1,12 +1,13 @@
 using SpringLoft.App.Workspaces;
 using SpringLoft.Core.Naming;
+using SpringLoft.Core.Rollover;
 using SpringLoft.Core.Workspaces;
 using SpringLoft.Store.Assignments;
-using SpringLoft.Store.Past;
+using SpringLoft.Store.Rollover;
 using SpringLoft.Store.Workspaces;
 using SpringLoft.Store.Years;
 
-namespace SpringLoft.App.Past;
+namespace SpringLoft.App.Rollover;
 
 /// <summary>Where a thing of the past stands.</summary>
 public enum PastWhere { Loft, Bank, KeptCopy, OtherClass }

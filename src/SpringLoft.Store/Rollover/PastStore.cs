@@ -1,6 +1,7 @@
+using SpringLoft.Core.Rollover;
 using SpringLoft.Core.Workspaces;
 
-namespace SpringLoft.Store.Past;
+namespace SpringLoft.Store.Rollover;
 
 /// <summary>A thing that staff set up in some class, of any year.</summary>
 public sealed record PastRow

@@ -1,8 +1,9 @@
 using SpringLoft.App.Closing;
-using SpringLoft.App.Past;
+using SpringLoft.App.Rollover;
 using SpringLoft.App.Workspaces;
+using SpringLoft.Core.Rollover;
 
-namespace SpringLoft.App.Tests.Past;
+namespace SpringLoft.App.Tests.Rollover;
 
 /// <summary>From a class of this year: what was set up before is found by its words, looked at, and taken.</summary>
 public class DrawingOnPastTests : SchoolTest

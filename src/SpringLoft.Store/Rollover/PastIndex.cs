@@ -1,7 +1,7 @@
 using Microsoft.Data.Sqlite;
-using SpringLoft.Core.Workspaces;
+using SpringLoft.Core.Rollover;
 
-namespace SpringLoft.Store.Past;
+namespace SpringLoft.Store.Rollover;
 
 /// <summary>Which thing of a class.</summary>
 public readonly record struct PastKey(PastKind Kind, long Id);
