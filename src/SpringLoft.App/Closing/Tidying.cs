@@ -62,7 +62,7 @@ public sealed class Tidying(Premises premises, WordsInFiles words)
             left -= i.Size ?? 0;
             var text = left >= 0 ? Text(i) : null;
             var student = i.ByStudent ? i.AddedBy : (PersonId?)null;
-            return new LooseThing(i.Id, i.Name, i.Kind, i.Url, i.Size, i.AddedByName, student, i.AddedAt, text is { Length: > PreviewLength } ? text[..PreviewLength] : text, [.. used.Select(u => $"{u.ClassName}: {u.Folder}").Distinct().Take(4)],
+            return new LooseThing(i.Id, i.Name, i.Kind, i.Url, i.Size, i.AddedByName, student, i.AddedAt, text is null ? null : Cut.Whole(text, 0, PreviewLength), [.. used.Select(u => $"{u.ClassName}: {u.Folder}").Distinct().Take(4)],
                 TidySuggestion.Of(new(i.Name, text ?? "")
                 {
                     Student = student,

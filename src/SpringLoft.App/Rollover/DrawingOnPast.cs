@@ -95,7 +95,7 @@ public sealed class DrawingOnPast(Premises premises, PastWords words)
     {
         var at = asked.Select(w => System.Globalization.CultureInfo.InvariantCulture.CompareInfo.IndexOf(text, w, System.Globalization.CompareOptions.IgnoreCase | System.Globalization.CompareOptions.IgnoreNonSpace)).Where(i => i > Before).DefaultIfEmpty(0).Min();
         var start = at == 0 ? 0 : Math.Max(0, text.LastIndexOf('\n', at, Math.Min(at, Before)) is var line and > 0 ? line + 1 : at - Before);
-        return $"{(start > 0 ? "… " : "")}{text.AsSpan(start, Math.Min(MostShown, text.Length - start))}{(text.Length - start > MostShown ? " …" : "")}";
+        return $"{(start > 0 ? "… " : "")}{Cut.Whole(text, start, MostShown)}{(text.Length - start > MostShown ? " …" : "")}";
     }
 
     private static IReadOnlyList<string> OfAssignment(IDbConnection c, PastRow row)

@@ -1,4 +1,5 @@
 using SpringLoft.App.Closing;
+using SpringLoft.Core.Naming;
 using SpringLoft.Core.Rollover;
 using SpringLoft.Store.Files;
 using SpringLoft.Store.Rollover;
@@ -22,10 +23,12 @@ public sealed class PastWords(Premises premises, WordsInFiles words) : IDisposab
     private readonly SemaphoreSlim asked = new(0);
     private volatile PastProgress progress = new(false, 0, 0);
 
+    private readonly string path = Path.Combine(Path.GetDirectoryName(premises.Db.Path)!, "past.db");
+
     // Opened when it is first needed; where that failed, for want of room say, it is tried again.
     private PastIndex Index
     {
-        get { lock (opening) return index ??= new PastIndex(Path.Combine(Path.GetDirectoryName(premises.Db.Path)!, "past.db")); }
+        get { lock (opening) return index ??= new PastIndex(path); }
     }
 
     /// <summary>How far it is.</summary>
@@ -38,8 +41,12 @@ public sealed class PastWords(Premises premises, WordsInFiles words) : IDisposab
         return Index.Find(find, classes, most);
     }
 
-    /// <summary>Waits until somebody looks for something.</summary>
-    public Task Asked(CancellationToken stop) => asked.WaitAsync(stop);
+    /// <summary>Has anybody ever looked for something?</summary>
+    public bool Exists => File.Exists(path);
+
+    /// <summary>Waits until somebody looks for something, or so long.</summary>
+    /// <returns>Did somebody?</returns>
+    public Task<bool> Asked(TimeSpan atMost, CancellationToken stop) => asked.WaitAsync(atMost, stop);
 
     /// <summary>Takes in what is new or changed since, and lets go of what is there no more.</summary>
     /// <returns>How many things were taken in or let go.</returns>
@@ -71,7 +78,7 @@ public sealed class PastWords(Premises premises, WordsInFiles words) : IDisposab
         try
         {
             var text = words.Of(sha).Text;
-            return text.Length > MostText ? text[..MostText] : text;
+            return Cut.Whole(text, 0, MostText);
         }
         catch (Exception e) when (e is FileNotFoundException or DamagedFileException) { return ""; }
     }

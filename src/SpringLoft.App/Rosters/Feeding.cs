@@ -35,7 +35,8 @@ public sealed class Feeding(Premises premises, Deliveries deliveries, ApplyingDe
     {
         var years = YearStore.All(c);
         return new FeedOffer(FeedYear.Offered([.. years.Select(y => new FeedYear(y.Id, y.Year.First, y.Year.Last, YearStore.BegunAt(c, y.Id) is not null))], premises.Clock.Today),
-            [.. years.Select(y => new FeedYearView(y.Id, y.Year.Label, y.Year.First, y.Year.Last, Closing.NewYearGate.NotBegun(c, y.Id, years)?.Refusal is { } r ? $"{r.What} {r.Mend}" : null))]);
+            // Of what is over nothing is looked up: no feed runs in it any more.
+            [.. years.Select(y => new FeedYearView(y.Id, y.Year.Label, y.Year.First, y.Year.Last, y.Year.Last < premises.Clock.Today ? null : Closing.NewYearGate.NotBegun(c, y.Id, years)?.Refusal is { } r ? $"{r.What} {r.Mend}" : null))]);
     });
 
     /// <summary>Sets it up.</summary>

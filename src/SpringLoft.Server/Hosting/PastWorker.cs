@@ -9,6 +9,9 @@ internal sealed class PastWorker(PastWords words, ILogger<PastWorker> log) : Bac
     // Whoever looks again at once finds what was read a moment ago.
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(5);
 
+    // What was deleted leaves the index too, where nobody looks.
+    private static readonly TimeSpan AtLatest = TimeSpan.FromHours(1);
+
     // In a large school a look at all there is takes long: it takes no more than a twentieth of a processor.
     private const int Share = 20;
 
@@ -18,7 +21,7 @@ internal sealed class PastWorker(PastWords words, ILogger<PastWorker> log) : Bac
         {
             try
             {
-                await words.Asked(stoppingToken);
+                if (!await words.Asked(AtLatest, stoppingToken) && !words.Exists) continue;
                 var took = Stopwatch.StartNew();
                 try { await Task.Run(() => words.Refresh(stoppingToken), stoppingToken); }
                 catch (Exception e) when (e is not OperationCanceledException)

@@ -118,7 +118,7 @@ public sealed class PastIndex : IDisposable
         try
         {
             c.Open();
-            c.Execute("PRAGMA journal_mode = WAL; PRAGMA synchronous = NORMAL");
+            c.Execute("PRAGMA journal_mode = WAL; PRAGMA synchronous = NORMAL; PRAGMA secure_delete = ON");
             if (c.ExecuteScalar<long>("PRAGMA user_version") != Shape)
                 c.Execute(
                     $"""

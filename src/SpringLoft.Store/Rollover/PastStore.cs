@@ -33,7 +33,7 @@ public sealed record PastRow
     public string Same => Kind == PastKind.Folder ? $"{Kind} {Id}" : $"{Kind}\n{Name}\n{Sha256}\n{Url}\n{Instructions}";
 
     /// <summary>Changes whenever its words do.</summary>
-    public string Stamp => $"{Name}\n{Sha256}\n{Url}\n{(Kind == PastKind.Assignment ? Version : 0)}";
+    public string Stamp => $"{ClassId.Value}\n{Name}\n{Sha256}\n{Url}\n{(Kind == PastKind.Assignment ? Version : 0)}";
 }
 
 /// <summary>A workspace whose things may be drawn on.</summary>

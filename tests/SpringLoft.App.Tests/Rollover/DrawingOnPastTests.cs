@@ -124,8 +124,18 @@ public class DrawingOnPastTests : SchoolTest
     }
 
     [Fact]
+    public async Task A_sign_of_two_characters_at_the_end_of_what_is_shown_can_be_sent()
+    {
+        await Glaze(text: $"cobalt {new string('x', 1992)}🏺🏺🏺");
+        var hit = Find("cobalt").ShouldHaveSingleItem();
+
+        foreach (var c in Past.Look(school.Lead, into, hit.Kind, hit.Id, "cobalt").Text!) char.IsSurrogate(c).ShouldBeFalse();
+    }
+
+    [Fact]
     public void While_not_all_is_read_it_is_said()
     {
+        words.Exists.ShouldBeFalse("nobody has looked for anything");
         Past.Search(school.Lead, into, "cobalt").Progress.Ready.ShouldBeFalse();
         words.Refresh(CancellationToken.None);
         Past.Search(school.Lead, into, "cobalt").Progress.Ready.ShouldBeTrue();
