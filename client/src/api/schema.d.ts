@@ -8063,6 +8063,7 @@ export interface components {
             folders: components["schemas"]["CarriedFolder"][];
             drafts: string[];
             dates: components["schemas"]["CarriedDate"][];
+            staying: components["schemas"]["StayingThing"][];
             /** Format: int32 */
             planAdds: number;
             alreadyMade: null | components["schemas"]["ClassId"];
@@ -8082,6 +8083,9 @@ export interface components {
             lines: components["schemas"]["AlongLine"][];
             tree: components["schemas"]["TreeFolder"][];
             dates: components["schemas"]["CarriedDate"][];
+            staying: components["schemas"]["StayingThing"][];
+            /** Format: int32 */
+            stayingInAll: number;
         };
         RollRunView: {
             id: components["schemas"]["RunId"];
@@ -8577,6 +8581,17 @@ export interface components {
         Stayed: {
             folders: string[];
         };
+        StayingThing: {
+            class: components["schemas"]["ClassId"];
+            id: components["schemas"]["ItemId"];
+            kind: components["schemas"]["ItemKind"];
+            name: string;
+            whose: string;
+            where: null | string;
+            why: components["schemas"]["StaysWhy"];
+        };
+        /** @enum {unknown} */
+        StaysWhy: "OfStudent" | "NoRight" | "FolderStays" | "NotTicked";
         /** @enum {unknown} */
         StepState: "Waiting" | "Working" | "Done" | "Failed" | "Skipped";
         StrandedDate: {

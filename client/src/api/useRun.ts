@@ -65,5 +65,6 @@ export function useRun<View>(run: {
     if (!over || hanging === "") return;
     for (const part of hanging.split(",")) void queries.invalidateQueries({ queryKey: [part] });
   }, [over, hanging, queries]);
-  return { ...query, going, away: going && away };
+  // Where it is asked again and again, an answer that did not come says the same.
+  return { ...query, going, away: going && (away || query.failureCount > 0) };
 }

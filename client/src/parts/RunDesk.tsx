@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { Desk } from "./Desk";
 import { Problem } from "./Problem";
+import { RunAway } from "./RunAway";
 
 /** A run over many classes: at work with how far it is, and its report once it is done. */
 export function RunDesk(props: {
@@ -14,6 +15,8 @@ export function RunDesk(props: {
   /** What it does, for those who hear the bar. */
   doing: string;
   slip: ReactNode;
+  /** The server does not answer while it runs. */
+  away: boolean;
   /** What kept the run from being read. */
   problem: unknown;
   children: ReactNode;
@@ -36,7 +39,7 @@ export function RunDesk(props: {
         )
       }
     >
-      <Problem error={props.problem} />
+      {props.away ? <RunAway /> : <Problem error={props.problem} />}
       {going && (
         <LinearProgress
           variant="determinate"

@@ -15,6 +15,11 @@ namespace SpringLoft.App.Rollover;
 /// <summary>An assignment's date in the new year.</summary>
 public sealed record CarriedDate(AssignmentId Assignment, string Title, MovedDate Moved);
 
+/// <summary>A thing of last year's class that does not come along.</summary>
+/// <param name="Whose">Who put it there.</param>
+/// <param name="Where">The way to it from the top; null for one that stands in no folder.</param>
+public sealed record StayingThing(ClassId Class, ItemId Id, ItemKind Kind, string Name, string Whose, string? Where, StaysWhy Why);
+
 /// <summary>One class that is to be made from one or several of last year: all that is needed to show it, and to make it.</summary>
 internal sealed record RollStep(YearRow Year, string? Section, string? Period, ClassNamePreview Name, IReadOnlyList<RollSource> Sources, CarryChoice Choice, Unfoldings Plans)
 {
@@ -41,6 +46,29 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
         return new(year, newSection.Length == 0 ? null : newSection, newPeriod.Length == 0 ? null : newPeriod, name, sources, choice, plans);
     }
 
+    /// <summary>What its classes bring together: what is the same in two of them once.</summary>
+    internal JoinedView Seen()
+    {
+        var joining = new Joining();
+        var all = Sources.Select(s => s.Copy.Seen(joining)).ToList();
+        return new([.. all.SelectMany(s => s.Folders)], all.Sum(s => s.Things), [.. all.SelectMany(s => s.Assignments)]);
+    }
+
+    /// <summary>Folders that the plan adds for the new year.</summary>
+    internal int PlanAdds => First.Given.Except(Sources.SelectMany(s => s.Keys)).Count();
+
+    /// <summary>What comes along of all its classes and what stays. What is the same in two of them has its line.</summary>
+    internal IReadOnlyList<AlongLine> Lines(JoinedView seen)
+    {
+        if (Sources.Count == 1) return First.Stands.Along.Lines;
+        var twice = Sources.Sum(s => s.Copy.Folders.Count + s.Copy.Items.Count + s.Copy.Assignments.Count) - seen.Folders.Count - seen.Things - seen.Assignments.Count;
+        return [.. Sources.SelectMany(s => s.Stands.Along.Lines).GroupBy(l => l.What).Select(g => new AlongLine(g.Key, g.Sum(l => l.Comes), g.Sum(l => l.Stays), g.MaxBy(l => l.Stays)!.Why)),
+            new("The same in more than one class", 0, twice, "Stands once in the new class. What has only its name in common stands twice.")];
+    }
+
+    /// <summary>Things that do not come along, each with whose it is, where it stands and why it stays.</summary>
+    internal IReadOnlyList<StayingThing> Staying() => [.. Sources.SelectMany(s => s.Staying())];
+
     /// <summary>Makes the class, in preparation, with its lead teacher.</summary>
     /// <returns>The class, and how it compares with what it was made from.</returns>
     internal (ClassId Made, IReadOnlyList<ParityLine> Parity) Make(IDbConnection c, PersonId lead, string? leadShown, Instant now)
@@ -64,7 +92,8 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
         });
         RosterStore.Put(c, made, lead, ClassRole.Lead, now);
         var folders = 0;
-        foreach (var s in Sources) folders += SetUpCopy.Into(c, made, s.Copy, now);
+        var joined = new JoinedClass();
+        foreach (var s in Sources) folders += SetUpCopy.Into(c, made, s.Copy, now, joined);
         var unfolded = Plans.Plan(c, old.PlanId, old.PlanVersion) is { } plan ? FolderStore.Unfold(c, made, PlanUnfolding.Unfold(plan.Plan, Settings.Of(c, Year, null, made))) : 0;
         return (made, Compare(c, made, folders, unfolded));
     }
@@ -84,20 +113,21 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
         return
         [
             Parity.Line("Folders", foldersThere, FolderStore.CountOf(c, made),
-                [(foldersThere - foldersCome, Choice.Folders ? "folders of students and groups, which unfold anew" : "folders are not ticked"), (foldersCome - copied, "stood in more than one of the classes that it is made of")],
+                [(foldersThere - foldersCome, Choice.Folders ? "folders of students and groups, which unfold anew" : "folders are not ticked"), (foldersCome - copied, "the same in more than one of the classes")],
                 [(unfolded, "of the folder plan, for the new year's calendar and groups")]),
             Parity.Line("Files, links and pages", itemsThere, items,
-                [(students, "put in by students"), (barred, "without the right to copy"), (itemsThere - students - barred - itemsCome, "in folders that stay, or not ticked"), (itemsCome - items, "the same thing in more than one of the classes")], []),
-            Parity.Line("Assignments", assignmentsThere, assignments, [(assignmentsThere - assignmentsCome, "not ticked"), (assignmentsCome - assignments, "of the same title in more than one of the classes")], []),
+                [(students, "put in by students"), (barred, "without the right to copy"), (itemsThere - students - barred - itemsCome, "in folders that stay, or not ticked"), (itemsCome - items, "the same in more than one of the classes")], []),
+            Parity.Line("Assignments", assignmentsThere, assignments, [(assignmentsThere - assignmentsCome, "not ticked"), (assignmentsCome - assignments, "the same in more than one of the classes")], []),
         ];
     }
 }
 
 /// <summary>A class of last year as one that is rolled over draws on it.</summary>
 /// <param name="Things">Items of it, the bin left out; of those <paramref name="OfStudents"/> were put in by students and <paramref name="Barred"/> may not be copied.</param>
-/// <param name="PlanAdds">Folders that the plan adds for the new year.</param>
+/// <param name="Keys">Folders of the plan that it brings.</param>
+/// <param name="Given">Folders that its plan gives for the new year.</param>
 internal sealed record RollSource(
-    ClassRow Class, WhatStands Stands, SetUpCopy Copy, IReadOnlyList<CarriedDate> Dates, int Things, int OfStudents, int Barred, int PlanAdds)
+    ClassRow Class, WhatStands Stands, SetUpCopy Copy, IReadOnlyList<CarriedDate> Dates, int Things, int OfStudents, int Barred, IReadOnlyCollection<FolderKey> Keys, IReadOnlyCollection<FolderKey> Given)
 {
     internal static RollSource Load(IDbConnection c, ClassRow old, YearRow oldYear, YearRow year, CarryChoice choice, Unfoldings unfoldings)
     {
@@ -119,9 +149,19 @@ internal sealed record RollSource(
             Dates = dates.ToDictionary(d => d.Assignment, d => d.Moved.Will),
             Points = choice.MarkingScheme,
             Groups = choice.Groups ? stands.Groups : [],
+            Called = old.Section ?? old.Name,
         };
         var live = stands.Live.ToList();
-        return new(old, stands, copy, dates, live.Count, live.Count(i => i.ByStudent), live.Count(i => !i.ByStudent && !i.MayCopy), will.Keys.Count(k => !keys.Contains(k)));
+        return new(old, stands, copy, dates, live.Count, Staying(StaysWhy.OfStudent), Staying(StaysWhy.NoRight), keys, [.. will.Keys]);
+        int Staying(StaysWhy why) => along.Staying.Count(i => i.Why == why);
+    }
+
+    internal IEnumerable<StayingThing> Staying()
+    {
+        var items = Stands.Items.ToDictionary(i => i.Id);
+        var folders = Stands.Rows.ToDictionary(f => f.Id);
+        string Way(FolderId f) => folders[f].ParentId is { } p && folders.ContainsKey(p) ? $"{Way(p)} / {folders[f].Name}" : folders[f].Name;
+        return Stands.Along.Staying.Select(x => new StayingThing(Class.Id, x.Item, items[x.Item].Kind, items[x.Item].Name, items[x.Item].AddedByName, Stands.Filings[x.Item].Where(folders.ContainsKey).Select(Way).FirstOrDefault(), x.Why));
     }
 
     private static List<CarriedDate> Moved(IEnumerable<AssignmentRow> assignments, DateMove move) =>

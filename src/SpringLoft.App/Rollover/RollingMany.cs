@@ -41,7 +41,8 @@ public sealed record RollDraft(YearId? Year, IReadOnlyList<RollLine> Lines, Carr
 /// <summary>What one line would make.</summary>
 /// <param name="Refused">Null if it can be made.</param>
 /// <param name="Tree">Folders of the new class, from the top, each with how deep it stands.</param>
-public sealed record RollPreview(string Name, string? Refused, int Folders, int Things, int Assignments, int PlanAdds, IReadOnlyList<AlongLine> Lines, IReadOnlyList<TreeFolder> Tree, IReadOnlyList<CarriedDate> Dates);
+/// <param name="Staying">The first things that do not come along, those of students left out, which are theirs.</param>
+public sealed record RollPreview(string Name, string? Refused, int Folders, int Things, int Assignments, int PlanAdds, IReadOnlyList<AlongLine> Lines, IReadOnlyList<TreeFolder> Tree, IReadOnlyList<CarriedDate> Dates, IReadOnlyList<StayingThing> Staying, int StayingInAll);
 
 /// <summary>A folder of the new class.</summary>
 public sealed record TreeFolder(string Name, int Depth, string? Was, int Items);
@@ -57,6 +58,7 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
 {
     private const int AtOnce = 20;
     private const int MostShown = 400;
+    private const int MostStaying = 40;
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
     /// <summary>Last year beside next year, as far as the asker may roll over.</summary>
@@ -89,10 +91,11 @@ public sealed class RollingMany(Premises premises, ChannelWriter<RunId> queue, C
             {
                 var step = RollStep.Prepare(c, l.From, draft.Year, l.Section, l.Period, draft.Choice, years, known);
                 var refused = step.Name.Refusal is { } r ? $"{r.What} {r.Mend}" : !taken.Add(SafeName.Key(step.Name.Name)) ? "Another line makes a class of that name. Give one of them another section or period." : null;
-                var s = step.First;
-                return new RollPreview(step.Name.Name, refused, step.Sources.Sum(x => x.Copy.Folders.Count), step.Sources.Sum(x => x.Copy.Items.Count), step.Sources.Sum(x => x.Copy.Assignments.Count), s.PlanAdds, s.Stands.Along.Lines, Tree(s.Copy.Folders), [.. step.Sources.SelectMany(x => x.Dates)]);
+                var seen = step.Seen();
+                var staying = step.Staying().Where(t => t.Why != StaysWhy.OfStudent).ToList();
+                return new RollPreview(step.Name.Name, refused, seen.Folders.Count, seen.Things, seen.Assignments.Count, step.PlanAdds, step.Lines(seen), Tree(seen.Folders), [.. step.Sources.SelectMany(x => x.Dates)], [.. staying.Take(MostStaying)], staying.Count);
             }
-            catch (RefusedException e) { return new RollPreview("", $"{e.Refusal.What} {e.Refusal.Mend}", 0, 0, 0, 0, [], [], []); }
+            catch (RefusedException e) { return new RollPreview("", $"{e.Refusal.What} {e.Refusal.Mend}", 0, 0, 0, 0, [], [], [], [], 0); }
         }).ToList();
     });
 

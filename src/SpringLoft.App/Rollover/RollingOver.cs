@@ -21,8 +21,9 @@ public sealed record CarriedFolder(FolderId Id, FolderId? Parent, string Name, s
 
 /// <summary>What rolling over would make.</summary>
 /// <param name="Dates">Dates of assignments that are moved, each with its reason.</param>
+/// <param name="Staying">Things that do not come along.</param>
 public sealed record RolloverView(
-    YearId Year, string YearLabel, ClassNamePreview Name, IReadOnlyList<AlongLine> Lines, IReadOnlyList<CarriedFolder> Folders, IReadOnlyList<string> Drafts, IReadOnlyList<CarriedDate> Dates, int PlanAdds, ClassId? AlreadyMade, string? AlreadyMadeName);
+    YearId Year, string YearLabel, ClassNamePreview Name, IReadOnlyList<AlongLine> Lines, IReadOnlyList<CarriedFolder> Folders, IReadOnlyList<string> Drafts, IReadOnlyList<CarriedDate> Dates, IReadOnlyList<StayingThing> Staying, int PlanAdds, ClassId? AlreadyMade, string? AlreadyMadeName);
 
 /// <summary>Makes next year's class from this year's.</summary>
 public sealed class RollingOver(Premises premises)
@@ -33,7 +34,8 @@ public sealed class RollingOver(Premises premises)
         var p = Prepare(c, id, n);
         var made = ClassStore.RolledTo(c, id);
         var s = p.First;
-        return new RolloverView(p.Year.Id, p.Year.Year.Label, p.Name, s.Stands.Along.Lines, s.Copy.Folders, [.. s.Copy.Assignments.Select(a => a.Title)], s.Dates, s.PlanAdds, made?.Id, made?.Name);
+        var seen = p.Seen();
+        return new RolloverView(p.Year.Id, p.Year.Year.Label, p.Name, p.Lines(seen), seen.Folders, seen.Assignments, s.Dates, p.Staying(), p.PlanAdds, made?.Id, made?.Name);
     });
 
     /// <summary>Makes the class, in preparation. Files share their bytes with last year's.</summary>

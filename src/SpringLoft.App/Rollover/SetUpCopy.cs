@@ -21,75 +21,135 @@ internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> F
     /// <summary>Groups that come by name.</summary>
     internal IReadOnlyList<string> Groups { get; init; } = [];
 
-    /// <summary>Copies it. Where the class has a folder of that name in that place already, from another class that it is made of too, that one is used.</summary>
+    /// <summary>What tells its things from those of other classes that the new one is made of too.</summary>
+    internal string Called { get; init; } = "";
+
+    /// <summary>Copies it into a class that others may be copied into too.</summary>
+    /// <param name="joining">What of the class stands already; new for the first.</param>
     /// <returns>How many folders were made.</returns>
-    internal static int Into(IDbConnection c, ClassId made, SetUpCopy p, Instant now)
+    internal static int Into(IDbConnection c, ClassId made, SetUpCopy p, Instant now, JoinedClass? joining = null)
     {
-        var standing = FolderStore.OfClass(c, made);
+        var into = joining ?? new();
+        into.Joining.Next(p.Called);
         if (p.Groups.Count > 0) foreach (var g in p.Groups.Except(GroupStore.OfClass(c, made).Select(g => g.Name), StringComparer.OrdinalIgnoreCase)) GroupStore.Add(c, made, g);
-        var (folders, count) = p.CopyFolders(c, made, standing);
-        p.CopyItems(c, made, folders, standing.Count > 0, now);
-        p.CopyAssignments(c, made, folders, now);
+        var (folders, count) = p.CopyFolders(c, made, into);
+        p.CopyItems(c, made, into, folders, now);
+        p.CopyAssignments(c, made, into, folders, now);
         // Places to talk come open and empty; who of a group writes is said anew.
         foreach (var t in TalkStore.OfClass(c, p.From.Class).Where(t => folders.ContainsKey(t.FolderId)))
             TalkStore.Put(c, made, t with { FolderId = folders[t.FolderId], ClosedAt = null, Version = 0, GroupId = null, Writers = t.Writers == TalkWriters.Group ? TalkWriters.Staff : t.Writers });
         return count;
     }
 
-    private (Dictionary<FolderId, FolderId> Copies, int Made) CopyFolders(IDbConnection c, ClassId made, IReadOnlyList<FolderRow> standing)
+    /// <summary>What it would bring into a class that others are brought into too. Writes nothing.</summary>
+    /// <param name="joining">What of the class would stand already.</param>
+    internal JoinedView Seen(Joining joining)
+    {
+        joining.Next(Called);
+        var folders = Placed(joining);
+        return new([.. folders.Where(f => f.Place.Anew).Select(f => f.Folder with { Id = new(f.Place.At + 1), Parent = f.Above is { } a ? new FolderId(a + 1) : null, Name = f.Place.Name })],
+            Coming().Count(i => joining.Thing(i.Name, i.Sha256 ?? i.Url)), [.. Assignments.Select(a => joining.Assignment(a.Title, Says(a))).Where(a => a.Anew).Select(a => a.Title)]);
+    }
+
+    // Where each folder comes to stand, those above first.
+    private List<(CarriedFolder Folder, int? Above, JoinedFolder Place)> Placed(Joining joining)
+    {
+        var carried = Folders.ToDictionary(f => f.Id);
+        var places = new Dictionary<FolderId, JoinedFolder>();
+        var all = new List<(CarriedFolder, int?, JoinedFolder)>();
+        JoinedFolder Place(CarriedFolder f)
+        {
+            if (places.TryGetValue(f.Id, out var known)) return known;
+            int? above = f.Parent is { } p && carried.TryGetValue(p, out var a) ? Place(a).At : null;
+            places[f.Id] = joining.Folder(above, f.Name, f.Rule);
+            all.Add((f, above, places[f.Id]));
+            return places[f.Id];
+        }
+        foreach (var f in Folders) Place(f);
+        return all;
+    }
+
+    private IEnumerable<ItemRow> Coming()
+    {
+        var coming = Items.ToHashSet();
+        return From.Live.Where(i => coming.Contains(i.Id));
+    }
+
+    private string Says(AssignmentRow a) => string.Join('\n', [a.Instructions, $"{(Points ? a.Points : null)}", Points ? a.SchemeJson ?? "" : "", .. From.Attached[a.Id].Select(t => $"{t.Name} {t.Sha256 ?? t.Url}")]);
+
+    private (Dictionary<FolderId, FolderId> Copies, int Made) CopyFolders(IDbConnection c, ClassId made, JoinedClass into)
     {
         var rows = From.Rows.ToDictionary(f => f.Id);
-        var carried = Folders.ToDictionary(f => f.Id);
         var copies = new Dictionary<FolderId, FolderId>();
-        var taken = standing.GroupBy(f => f.ParentId ?? default).ToDictionary(g => g.Key, g => g.Select(f => SafeName.Key(f.Name)).ToHashSet());
-        var there = standing.ToDictionary(f => (f.ParentId ?? default, SafeName.Key(f.Name)), f => f.Id);
-        var keys = standing.Where(f => f.PlanKey is not null).Select(f => f.PlanKey!).ToHashSet();
         var count = 0;
-        FolderId Copy(CarriedFolder f)
+        foreach (var (f, above, place) in Placed(into.Joining))
         {
-            if (copies.TryGetValue(f.Id, out var known)) return known;
-            FolderId? parent = f.Parent is { } above && carried.TryGetValue(above, out var a) ? Copy(a) : null;
-            if (there.TryGetValue((parent ?? default, SafeName.Key(f.Name)), out var same)) return copies[f.Id] = same;
-            if (!taken.TryGetValue(parent ?? default, out var names)) taken[parent ?? default] = names = [];
-            var name = SafeName.Distinct(f.Name, names, isFile: false);
-            names.Add(SafeName.Key(name));
-            count++;
-            // A key is one folder's: who comes second stands beside the plan.
-            var key = rows[f.Id].PlanKey is { } k && keys.Add(k) ? k : null;
-            return copies[f.Id] = FolderStore.Add(c, made, parent, name, rows[f.Id].Position, f.Rule, null, key, key is null ? null : Given(rows[f.Id]));
+            if (place.Anew)
+            {
+                count++;
+                // A key is one folder's: who comes second stands beside the plan.
+                var key = rows[f.Id].PlanKey is { } k && into.Keys.Add(k) ? k : null;
+                into.Folders[place.At] = FolderStore.Add(c, made, above is { } a ? into.Folders[a] : null, place.Name, rows[f.Id].Position, f.Rule, null, key, key is null ? null : Given(rows[f.Id]));
+            }
+            copies[f.Id] = into.Folders[place.At];
         }
-        foreach (var f in Folders) Copy(f);
         return (copies, count);
     }
 
     // A folder that its teacher renamed is the teacher's next year too; for any other, its new name is what the plan gives.
     private static GivenFolder? Given(FolderRow f) => f.Given is { } g && g.Name != f.Name ? g : null;
 
-    private void CopyItems(IDbConnection c, ClassId made, Dictionary<FolderId, FolderId> folders, bool merging, Instant now)
+    private void CopyItems(IDbConnection c, ClassId made, JoinedClass into, Dictionary<FolderId, FolderId> folders, Instant now)
     {
         if (Items.Count == 0) return;
-        var coming = Items.ToHashSet();
-        var standing = merging ? ItemStore.OfClass(c, made).GroupBy(i => (SafeName.Key(i.Name), i.Sha256 ?? i.Url)).ToDictionary(g => g.Key, g => g.First().Id) : [];
         var copies = new Dictionary<ItemId, ItemId>();
         var anew = new List<ItemRow>();
-        foreach (var item in From.Live.Where(i => coming.Contains(i.Id)))
+        foreach (var item in Coming())
         {
-            if (merging && standing.TryGetValue((SafeName.Key(item.Name), item.Sha256 ?? item.Url), out var same)) copies[item.Id] = same;
-            else anew.Add(item with { AddedAt = now });
+            if (into.Joining.Thing(item.Name, item.Sha256 ?? item.Url)) anew.Add(item);
+            else copies[item.Id] = into.Items[(SafeName.Key(item.Name), item.Sha256 ?? item.Url)];
         }
-        foreach (var (item, copy) in anew.Zip(ItemStore.AddAll(c, made, anew))) copies[item.Id] = copy;
+        foreach (var (item, copy) in anew.Zip(ItemStore.AddAll(c, made, anew.Select(i => i with { AddedAt = now })))) copies[item.Id] = into.Items[(SafeName.Key(item.Name), item.Sha256 ?? item.Url)] = copy;
         // What asked to be acknowledged asks whoever comes, and has no day yet; what was said stays where it was said.
         foreach (var a in AskingStore.OfClass(c, From.Class).Where(a => a.ItemId is { } i && copies.ContainsKey(i))) AskingStore.AskItem(c, copies[a.ItemId!.Value], a.AskedOf, null, a.AskedBy, now);
         ItemStore.FileAll(c, copies.SelectMany(i => From.Filings[i.Key].Where(folders.ContainsKey).Select(f => (i.Value, folders[f]))));
     }
 
-    private void CopyAssignments(IDbConnection c, ClassId made, Dictionary<FolderId, FolderId> folders, Instant now)
+    private void CopyAssignments(IDbConnection c, ClassId made, JoinedClass into, Dictionary<FolderId, FolderId> folders, Instant now)
     {
         if (Assignments.Count == 0) return;
-        var filings = AssignmentStore.Filings(c, From.Class);
-        var taken = AssignmentStore.OfClass(c, made).Select(a => SafeName.Key(a.Title)).ToHashSet();
-        AssignmentStore.AddAll(c, made, [.. Assignments.Where(a => taken.Add(SafeName.Key(a.Title))).Select(a =>
-            (a with { DueOn = Dates.TryGetValue(a.Id, out var d) ? d : null, DueTime = Dates.ContainsKey(a.Id) ? a.DueTime : null, Points = Points ? a.Points : null, SchemeJson = Points ? a.SchemeJson : null, MadeAt = now }, a.Id, (IReadOnlyList<FolderId>)[.. filings[a.Id].Where(folders.ContainsKey).Select(f => folders[f])]))]);
+        var placed = AssignmentStore.Filings(c, From.Class);
+        List<FolderId> Where(AssignmentId a) => [.. placed[a].Where(folders.ContainsKey).Select(f => folders[f])];
+        var all = Assignments.Select(a => (Row: a, Joined: into.Joining.Assignment(a.Title, Says(a)))).ToList();
+        foreach (var (row, joined) in all.Where(a => a.Joined.Anew)) into.Assignments[joined.At] = row.Id;
+        AssignmentStore.AddAll(c, made, [.. all.Where(a => a.Joined.Anew).Select(a => (a.Row with
+        {
+            Title = a.Joined.Title,
+            DueOn = Dates.TryGetValue(a.Row.Id, out var d) ? d : null,
+            DueTime = Dates.ContainsKey(a.Row.Id) ? a.Row.DueTime : null,
+            Points = Points ? a.Row.Points : null,
+            SchemeJson = Points ? a.Row.SchemeJson : null,
+            MadeAt = now,
+        }, a.Row.Id, (IReadOnlyList<FolderId>)Where(a.Row.Id)))]);
+        // What another class has brought stands where it stood in this one too.
+        foreach (var (row, joined) in all.Where(a => !a.Joined.Anew))
+            foreach (var f in Where(row.Id)) AssignmentStore.FileRolled(c, made, into.Assignments[joined.At], f);
         AttachedStore.CopyRolled(c, made);
     }
 }
+
+/// <summary>A class into which set-ups are being copied: where each folder and thing of it stands.</summary>
+internal sealed class JoinedClass
+{
+    internal Joining Joining { get; } = new();
+    internal Dictionary<int, FolderId> Folders { get; } = [];
+    internal HashSet<Core.Plans.FolderKey> Keys { get; } = [];
+    internal Dictionary<(string Name, string? Content), ItemId> Items { get; } = [];
+
+    /// <summary>From which assignment each was copied.</summary>
+    internal Dictionary<int, AssignmentId> Assignments { get; } = [];
+}
+
+/// <summary>What a class would bring beyond what others have brought. Numbers of folders are those of the class that would be made.</summary>
+/// <param name="Assignments">By title.</param>
+internal sealed record JoinedView(IReadOnlyList<CarriedFolder> Folders, int Things, IReadOnlyList<string> Assignments);

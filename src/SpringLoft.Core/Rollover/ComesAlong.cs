@@ -17,8 +17,14 @@ public sealed record OldCounts(int Assignments, int BinnedAssignments, int Stude
 /// <summary>One line of the list of what comes along and what stays.</summary>
 public sealed record AlongLine(string What, int Comes, int Stays, string Why);
 
+/// <summary>Why a thing stays: a student put it in, there is no right to copy it, the folders that it stands in stay, or it is not ticked.</summary>
+public enum StaysWhy { OfStudent, NoRight, FolderStays, NotTicked }
+
+/// <summary>A thing that does not come along, the bin left out.</summary>
+public sealed record StayingItem(ItemId Item, StaysWhy Why);
+
 /// <summary>What comes along into next year's class and what does not.</summary>
-public sealed record ComesAlong(IReadOnlyList<FolderId> Folders, IReadOnlyList<ItemId> Items, IReadOnlyList<AlongLine> Lines)
+public sealed record ComesAlong(IReadOnlyList<FolderId> Folders, IReadOnlyList<ItemId> Items, IReadOnlyList<StayingItem> Staying, IReadOnlyList<AlongLine> Lines)
 {
     /// <summary>
     /// The set-up comes: folders, staff's items, assignments as drafts without a date. Students, co-teachers, notices and
@@ -35,27 +41,33 @@ public sealed record ComesAlong(IReadOnlyList<FolderId> Folders, IReadOnlyList<I
         var coming = folders.Where(Comes).Select(f => f.Id).ToHashSet();
         var own = folders.Count(f => !f.Binned && !coming.Contains(f.Id));
         bool Chosen(OldItem i) => i.Kind switch { ItemKind.Link => c.Links, ItemKind.Page => c.Pages, _ => c.Files };
-        var ofStaff = items.Where(i => !i.Binned && !i.AddedByStudent).ToList();
-        var things = ofStaff.Where(i => i.MayCopy && Chosen(i) && (i.FiledIn.Count == 0 || i.FiledIn.Any(coming.Contains))).ToList();
-        var barred = ofStaff.Count(i => !i.MayCopy);
-        var byStudents = items.Count(i => !i.Binned && i.AddedByStudent);
-        var inOwn = ofStaff.Count - things.Count - barred;
+        StaysWhy? Stays(OldItem i) =>
+            i.AddedByStudent ? StaysWhy.OfStudent
+            : !i.MayCopy ? StaysWhy.NoRight
+            : !Chosen(i) ? StaysWhy.NotTicked
+            : i.FiledIn.Count > 0 && !i.FiledIn.Any(coming.Contains) ? StaysWhy.FolderStays
+            : null;
+        var decided = items.Where(i => !i.Binned).Select(i => (i.Id, Why: Stays(i))).ToList();
+        List<ItemId> things = [.. decided.Where(i => i.Why is null).Select(i => i.Id)];
+        List<StayingItem> staying = [.. decided.Where(i => i.Why is not null).Select(i => new StayingItem(i.Id, i.Why!.Value))];
+        int Of(StaysWhy why) => staying.Count(i => i.Why == why);
+        var (inStaying, unticked) = (Of(StaysWhy.FolderStays), Of(StaysWhy.NotTicked));
         var binned = folders.Count(f => f.Binned) + items.Count(i => i.Binned) + counts.BinnedAssignments;
 
         List<AlongLine> lines =
         [
             new("Folders", coming.Count, own, c.Folders ? "Folders of students and of groups stay; new ones unfold for new students and groups." : "Not ticked."),
-            new("Files, links and pages of staff", things.Count, inOwn, inOwn == 0 ? "The same bytes, not copied." : ofStaff.All(i => !i.MayCopy || Chosen(i)) ? "What stands only in a student's own folder, or in folders that stay, stays." : "What is not ticked stays."),
-            new("Things without the right to copy", 0, barred, "Left behind: their owner marked them so."),
+            new("Files, links and pages of staff", things.Count, inStaying + unticked, inStaying + unticked == 0 ? "The same bytes, not copied." : unticked == 0 ? "What stands only in a student's own folder, or in folders that stay, stays." : "What is not ticked stays."),
+            new("Things without the right to copy", 0, Of(StaysWhy.NoRight), "Left behind: their owner marked them so."),
             new("Assignments", c.Assignments ? counts.Assignments : 0, c.Assignments ? 0 : counts.Assignments, !c.Assignments ? "Not ticked." : c.Dates == CarriedDates.None ? "As drafts without a date." : "As drafts, dates moved by school week."),
             new("Groups", c.Groups ? counts.Groups : 0, c.Groups ? 0 : counts.Groups, "By name, without their members."),
             new("Students", 0, counts.Students, "Next year has other students."),
             new("Co-teachers", 0, counts.CoTeachers, "Added anew by the lead teacher."),
             new("Notices", 0, counts.Notices, "They were for this year."),
             new("Pieces of work", 0, counts.Work, "Work belongs to the students who made it."),
-            new("Files of students", 0, byStudents, "Work belongs to the students who made it."),
+            new("Files of students", 0, Of(StaysWhy.OfStudent), "Work belongs to the students who made it."),
             new("Things in the bin", 0, binned, "What was binned stays binned."),
         ];
-        return new([.. folders.Where(f => coming.Contains(f.Id)).Select(f => f.Id)], [.. things.Select(i => i.Id)], lines);
+        return new([.. folders.Where(f => coming.Contains(f.Id)).Select(f => f.Id)], things, staying, lines);
     }
 }

@@ -134,6 +134,10 @@ public static class AssignmentStore
     public static void File(IDbConnection c, AssignmentId id, FolderId folder) =>
         c.Execute("INSERT INTO assignment_filing(assignment_id, folder_id) VALUES(@id, @folder) ON CONFLICT DO NOTHING", new { id, folder });
 
+    /// <summary>Files the copy of an assignment that a class was given in one more folder.</summary>
+    public static void FileRolled(IDbConnection c, ClassId id, AssignmentId from, FolderId folder) => c.Execute(
+        "INSERT INTO assignment_filing(assignment_id, folder_id) SELECT id, @folder FROM assignment WHERE class_id = @id AND rolled_from = @from ON CONFLICT DO NOTHING", new { id, from, folder });
+
     /// <summary>Changes what an assignment says, at the version that was seen; false if changed meanwhile.</summary>
     public static bool Save(IDbConnection c, AssignmentRow a) => c.Execute(
         """

@@ -80,6 +80,60 @@ public class RollingManyTests : SchoolTest
     }
 
     [Fact]
+    public async Task When_several_become_one_nobody_sees_what_only_staff_saw_and_nothing_is_lost_for_its_name()
+    {
+        var other = Another("6C");
+        var arranging = new App.Workspaces.Arranging(school.Premises);
+        var answers = arranging.Make(school.Lead, school.Class, new("Answers", null, FolderRule.ClassViews, null, 0));
+        var secret = arranging.Make(school.Lead, other, new("Answers", null, FolderRule.StaffOnly, null, 0));
+        await school.Items.AddFile(school.Lead, other, secret, "answers.txt", TinySchool.Bytes("42"), CancellationToken.None);
+        school.Assigning.Make(school.Lead, school.Class, new("Essay", "on clay", 10, null, null, null, [answers], null, Publish: false, PublishAt: null));
+        school.Assigning.Make(school.Lead, other, new("Essay", "on glass", 10, null, null, null, [secret], null, Publish: false, PublishAt: null));
+        var draft = Draft(Line(null, null, school.Class, other));
+        var preview = school.RollingMany.Preview(school.Lead, draft)[0];
+
+        var done = Roll(draft).Lines.ShouldHaveSingleItem();
+
+        var made = done.Made!.Value;
+        var folders = school.Read(c => FolderStore.OfClass(c, made));
+        folders.Where(f => f.Name.StartsWith("Answers")).Select(f => (f.Name, f.Rule)).ShouldBe([("Answers", FolderRule.ClassViews), ("Answers (6C)", FolderRule.StaffOnly)], ignoreOrder: true);
+        var things = school.Read(c => ItemStore.OfClass(c, made));
+        var answersFiled = school.Read(c => ItemStore.Filings(c, made)).Where(f => f.Item == things.Single(i => i.Name == "answers.txt").Id).Select(f => folders.Single(x => x.Id == f.Folder).Rule);
+        answersFiled.ShouldBe([FolderRule.StaffOnly]);
+        school.Read(c => AssignmentStore.OfClass(c, made)).Select(a => (a.Title, a.Instructions)).ShouldBe([("Essay", "on clay"), ("Essay (6C)", "on glass"), ("Pinch pot", "Make one.")], ignoreOrder: true);
+        // What was shown before is what was made.
+        (preview.Folders + preview.PlanAdds, preview.Things, preview.Assignments).ShouldBe((folders.Count, things.Count, 3));
+        done.Parity.ShouldAllBe(p => p.Even);
+    }
+
+    [Fact]
+    public void What_is_the_same_in_two_classes_stands_where_it_stood_in_each()
+    {
+        var other = Another("6C");
+        foreach (var (id, folder) in new[] { (school.Class, "Papers"), (other, "Start here") })
+            school.Assigning.Make(school.Lead, id, new("Kiln log", "every day", 10, null, null, null, [school.Workspace.See(school.Lead, id).Folders.First(f => f.Name == folder).Id], null, Publish: false, PublishAt: null));
+
+        var made = Roll(Draft(Line(null, null, school.Class, other))).Lines[0].Made!.Value;
+
+        var log = school.Read(c => AssignmentStore.OfClass(c, made)).Single(a => a.Title == "Kiln log");
+        var names = school.Read(c => FolderStore.OfClass(c, made)).ToDictionary(f => f.Id, f => f.Name);
+        school.Read(c => AssignmentStore.Filings(c, made))[log.Id].Select(f => names[f]).ShouldBe(["Papers", "Start here"], ignoreOrder: true);
+    }
+
+    [Fact]
+    public void What_does_not_come_is_named_with_whose_it_is_and_why()
+    {
+        var item = school.Read(c => ItemStore.OfClass(c, school.Class)).First(i => i.Name == "plan.txt");
+        school.Items.SetMayCopy(school.Lead, school.Class, item.Id, false);
+
+        var lead = school.Read(c => Store.People.PersonStore.Find(c, school.Lead.Id))!.Name.Display;
+        school.RollingMany.Preview(school.Lead, Draft(Line()))[0].ShouldSatisfyAllConditions(
+            p => p.Staying.Select(t => (t.Name, t.Whose, t.Where, t.Why)).ShouldBe([("plan.txt", lead, "Papers", StaysWhy.NoRight)]), p => p.StayingInAll.ShouldBe(1));
+        // On the class's own desk those of students are named too.
+        new RollingOver(school.Premises).Preview(school.Class, new(null, null, null)).Staying.Select(t => (t.Name, t.Why)).ShouldBe([("plan.txt", StaysWhy.NoRight), ("umi's.txt", StaysWhy.OfStudent)], ignoreOrder: true);
+    }
+
+    [Fact]
     public void Two_lines_of_one_name_are_told_before_and_the_second_fails_alone()
     {
         var draft = Draft(Line(), Line());

@@ -2,7 +2,7 @@ import AxeBuilder from "@axe-core/playwright";
 import { readFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { expect, type Browser, type Page } from "@playwright/test";
-import { signedIn, chooseOwn } from "./people";
+import { chooseOwn, counted, quiet, signedIn } from "./people";
 import { test } from "./server";
 
 /** Addresses of every view, by the name of a class that has something of everything. */
@@ -69,11 +69,6 @@ async function focusIsSeen(page: Page, look: string, view: string) {
   return kinds.length;
 }
 
-async function settled(page: Page) {
-  await expect(page.getByRole("main")).toBeVisible();
-  await page.waitForLoadState("networkidle");
-}
-
 test("where the keyboard is, is seen on every kind of control, light, dark and in forced colours, and no page is moved sideways", async ({ browser }) => {
   const page = await signedIn(browser, "wren");
   const id = (await page.locator("tr[data-id]", { hasText: "Boatbuilding 6B" }).getAttribute("data-id"))!;
@@ -85,7 +80,7 @@ test("where the keyboard is, is seen on every kind of control, light, dark and i
     await page.setViewportSize({ width: 1280, height: 800 });
     await page.emulateMedia({ colorScheme: "light", forcedColors: "none" });
     await page.goto(view);
-    await settled(page);
+    await quiet(page);
     // Parts are the same on all desks: the three looks are gone through where there are the most of them.
     controls += await focusIsSeen(page, "light", view);
     // Headings in order, one of the first rank, everything in a landmark: what good practice asks of each view.
@@ -124,10 +119,10 @@ test("a student’s pages fit a phone, and the door does", async ({ browser, pag
   for (const width of [768, 320]) await fits(door, "the door", width);
   const page = await signedIn(browser, "s1001", "tide-pool-lantern");
   await chooseOwn(page, "tide-pool-lantern", "blue-otter-walks-9");
-  await settled(page);
+  await quiet(page);
   for (const width of [768, 390, 320]) await fits(page, "my classes", width);
   await page.getByRole("main").getByRole("link").first().click();
-  await settled(page);
+  await quiet(page);
   for (const width of [768, 390, 320]) await fits(page, "a student's class", width);
 });
 
@@ -156,10 +151,11 @@ const tooSmall = (page: Page) =>
 test("what is touched is as large as a finger", async ({ browser, school }) => {
   const touch = async (userName: string, password: string) => {
     const context = await browser.newContext({ baseURL: school.url, hasTouch: true, isMobile: true, viewport: { width: 390, height: 844 } });
+    await counted(context);
     await context.request.post("/api/sign-in", { data: { userName, password } });
     const page = await context.newPage();
     await page.goto("/");
-    await settled(page);
+    await quiet(page);
     return page;
   };
   await hasOwn(browser, school);
@@ -167,7 +163,7 @@ test("what is touched is as large as a finger", async ({ browser, school }) => {
   expect.soft(await tooSmall(page), "my classes").toEqual([]);
   await page.getByRole("region", { name: "Your classes" }).getByRole("link").first().click();
   await expect(page.getByRole("tree")).toBeVisible();
-  await settled(page);
+  await quiet(page);
   expect.soft(await tooSmall(page), "a student’s class").toEqual([]);
   // What is chosen in the list of folders is brought into sight below it.
   await page.getByRole("treeitem").last().click();
@@ -215,7 +211,7 @@ test("on paper there is ink and no control, also of a screen that is dark", asyn
   for (const view of [`/classes/${id}/enroll`, "/close/take-homes", "/enroll/directory", "/loft", "/close", "/audit"]) {
     await page.emulateMedia({ colorScheme: "dark", media: "screen" });
     await page.goto(view);
-    await settled(page);
+    await quiet(page);
     await expect(page.getByRole("table").first()).toBeVisible();
     const rows = page.locator("tbody tr[data-index]");
     const all = await page.evaluate(() => Number(document.querySelector("table[aria-rowcount]")?.getAttribute("aria-rowcount") ?? 0) - 1);
@@ -257,6 +253,7 @@ test("the first screen asks for little: so many bytes of script over the wire", 
     const context = await browser.newContext({ baseURL: school.url });
     await context.request.post("/api/sign-in", { data: { userName, password } });
     const page = await context.newPage();
+    await counted(context);
     // What is fetched when all stands and nobody waits is not counted.
     await page.addInitScript(() => { window.requestIdleCallback = () => 0; });
     const wire = await context.newCDPSession(page);
@@ -267,6 +264,7 @@ test("the first screen asks for little: so many bytes of script over the wire", 
     wire.on("Network.loadingFinished", (e) => { if (names.get(e.requestId)?.endsWith(".js")) sum += e.encodedDataLength; });
     await page.goto("/");
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await quiet(page);
     await page.waitForLoadState("networkidle");
     await context.close();
     return sum;

@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, readFileSync, symlinkSync, writeFileSync } from
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, type Page } from "@playwright/test";
-import { isAccessible, signedIn } from "./people";
+import { isAccessible, quiet, signedIn } from "./people";
 import { test } from "./server";
 
 // What stands in a workspace besides plain folders: groups, pages, zips, the same things for many classes, a department's bank.
@@ -76,7 +76,7 @@ test("a group gets its folder, and only its members open it", async ({ browser }
   await expect(teacher.getByRole("treeitem", { name: "Start here" })).toBeVisible();
   await expect(teacher.getByRole("treeitem", { name: "Drummers" })).toHaveCount(0);
   // Whom one can see as is read after the folders: before that the list would be drawn anew while it is open.
-  await teacher.waitForLoadState("networkidle");
+  await quiet(teacher);
   await teacher.getByRole("combobox", { name: "See as" }).click();
   await teacher.getByRole("option").nth(1).click();
   await expect(teacher.getByRole("treeitem", { name: "Drummers" })).toBeVisible();

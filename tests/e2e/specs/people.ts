@@ -1,11 +1,50 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Browser, type Page } from "@playwright/test";
+import { expect, type Browser, type BrowserContext, type Page } from "@playwright/test";
 
 export const staffPassword = "harbour-kiln-seven";
 
+type Counting = { asked?: number };
+
+/** Counts what pages have asked and not read yet, so that a test waits for it and not for a clock. */
+export const counted = (context: BrowserContext) =>
+  context.addInitScript(() => {
+    const page = window as Counting;
+    page.asked = 0;
+    const ask = window.fetch.bind(window);
+    window.fetch = async (...what) => {
+      page.asked!++;
+      const read = () => void setTimeout(() => page.asked!--);
+      try {
+        const answer = await ask(...what);
+        void answer.clone().arrayBuffer().then(read, read);
+        return answer;
+      } catch (e) {
+        read();
+        throw e;
+      }
+    };
+  });
+
+/** The page stands: its code is there, and all that it asked was read and drawn. What is asked once something is drawn counts too. */
+export async function quiet(page: Page) {
+  await expect(page.getByRole("main").or(page.locator("h1")).first()).toBeAttached();
+  await expect(page.getByRole("status", { name: "Opening" })).toHaveCount(0);
+  const waits = () =>
+    page.evaluate(async () => {
+      for (let i = 0; i < 3; i++) {
+        await new Promise((drawn) => requestAnimationFrame(() => setTimeout(drawn)));
+        if ((window as Counting).asked !== 0 || document.querySelector("[role=status][aria-label=Opening]")) return (window as Counting).asked ?? "not counted";
+      }
+      return 0;
+    });
+  await expect.poll(waits, { message: `what is asked and not read at ${page.url()}` }).toBe(0);
+}
+
 /** A browser of one's own, signed in. */
 export async function signedIn(browser: Browser, userName: string, password = staffPassword): Promise<Page> {
-  const page = await (await browser.newContext({ reducedMotion: "reduce" })).newPage();
+  const context = await browser.newContext({ reducedMotion: "reduce" });
+  await counted(context);
+  const page = await context.newPage();
   // Nothing may go wrong on the page without a test saying so.
   page.on("pageerror", (e) => {
     throw new Error(`On ${page.url()}: ${e.message}`);

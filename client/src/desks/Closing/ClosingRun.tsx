@@ -17,7 +17,7 @@ import { PlainTable } from "../../parts/table/PlainTable";
 import { count, sayBytes, sayMoment } from "../../parts/words";
 import { useGoOn } from "../../parts/typed";
 import { outcomeWords, stepMarks } from "./closingWords";
-import { RunAway } from "./RunAway";
+import { RunAway } from "../../parts/RunAway";
 import { StepList } from "./StepList";
 
 type Show = "all" | Schemas["StepState"];

@@ -4,7 +4,7 @@ import { api, take } from "../../api/client";
 import { useRun } from "../../api/useRun";
 import { Problem } from "../../parts/Problem";
 import { sayMoment } from "../../parts/words";
-import { RunAway } from "./RunAway";
+import { RunAway } from "../../parts/RunAway";
 import { StepList } from "./StepList";
 
 /** A closing run, live: what is done, what is at work, and why something failed. */

@@ -147,7 +147,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
           </MenuItem>
         ))}
       </TextField>
-      {d && d.students.length === 0 ? (
+      {d === undefined ? null : d.students.length === 0 ? (
         <Empty title="No student in a class of yours that was opened this year." />
       ) : (
         <>
@@ -219,7 +219,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
                   s.madeAt != null &&
                   me.role === "Coordinator" && (
                     <Link
-                      href={`/api/take-homes/${d!.year}/${s.student}`}
+                      href={`/api/take-homes/${d.year}/${s.student}`}
                       download
                       aria-label={`Hand out to ${s.sortName}`}
                     >
@@ -236,7 +236,7 @@ export function TakeHomes({ me }: { me: Schemas["Me"] }) {
             student={returning?.student ?? null}
             onClose={() => setReturning(null)}
           />
-          {letting && one && <LetGo year={d!.year} student={one.student} onClose={() => setLetting(false)} />}
+          {letting && one && <LetGo year={d.year} student={one.student} onClose={() => setLetting(false)} />}
         </>
       )}
     </Desk>

@@ -43,6 +43,7 @@ export function PutReport({ run, onAgain }: { run: number; onAgain: () => void }
       title={r ? `“${r.planName}”, version ${r.version}` : "Report"}
       run={r ? { state: r.state, done, failed, of: r.classes.length } : null}
       doing="Putting the plan"
+      away={report.away}
       problem={report.error}
       lead={
         r &&

@@ -5,6 +5,7 @@ import Typography from "@mui/material/Typography";
 import type { Schemas } from "../../api/client";
 import { count } from "../../parts/words";
 import { MovedDates } from "./CarryTicks";
+import { Staying } from "./Staying";
 import { PickOne } from "../../parts/PickOne";
 
 /** A class of next year as it is being decided: from one class or several. */
@@ -82,7 +83,7 @@ export function NewClass(props: {
       </Box>
       {l.from.length > 1 && (
         <Typography variant="caption" sx={{ color: "text.secondary" }}>
-          made of {count(l.from.length, "class", "classes")}: folders of one name become one
+          made of {count(l.from.length, "class", "classes")}: what is the same in two of them stands once
         </Typography>
       )}
     </Box>
@@ -130,6 +131,7 @@ export function NewClassSeen({ p }: { p: Schemas["RollPreview"] | undefined }) {
               </Box>
             </Typography>
           ))}
+        {p.staying.length > 0 && <Staying things={p.staying} more={p.stayingInAll - p.staying.length} />}
         {p.dates.length > 0 && (
           <>
             <Typography variant="h3" component="h2" sx={{ mt: 1 }}>

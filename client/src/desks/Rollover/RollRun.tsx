@@ -35,6 +35,7 @@ export function RollRun() {
       title={r?.state === "Working" ? "Rolling over" : "Report of the roll-over"}
       run={r ? { state: r.state, done, failed, of: r.lines.length } : null}
       doing="Rolling over"
+      away={run.away}
       problem={run.error}
       lead={
         r && (

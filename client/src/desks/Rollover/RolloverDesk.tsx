@@ -17,6 +17,7 @@ import { PlainTable } from "../../parts/table/PlainTable";
 import { count } from "../../parts/words";
 import { useGoOn, useTyped } from "../../parts/typed";
 import { CarryTicks, everything, MovedDates } from "./CarryTicks";
+import { Staying } from "./Staying";
 
 /** Makes next year's class: what comes along, what does not, and how everything will be called. */
 export function RolloverDesk() {
@@ -129,6 +130,7 @@ export function RolloverDesk() {
                 { head: "Stays", cell: (l) => (l.stays > 0 ? l.stays : "–"), align: "right" },
               ]}
             />
+            {p.staying.length > 0 && <Staying things={p.staying} more={0} />}
           </Box>
           <Box sx={{ minWidth: 0 }}>
             <Typography variant="h2">The new class</Typography>

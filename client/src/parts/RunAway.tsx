@@ -1,5 +1,5 @@
 import Typography from "@mui/material/Typography";
-import { StateMark } from "../../parts/StateMark";
+import { StateMark } from "./StateMark";
 
 /** Said while the server does not answer: what is shown is how things stood, and nothing has to be done. */
 export function RunAway() {
