@@ -78,3 +78,31 @@ describe("a run that is looked at while the server is away", () => {
     await waitFor(() => expect(said()).toBe("9 over there"));
   });
 });
+
+describe("a run that is asked again and again", () => {
+  it("says that the server is away, and goes on by itself", async () => {
+    let gone = false;
+    let done = 1;
+    function Asked() {
+      const run = useRun<View>({
+        key: ["asked"],
+        read: () =>
+          gone ? Promise.reject(new TypeError("no answer")) : Promise.resolve({ state: "Working", done }),
+        stateOf: (v) => v.state,
+      });
+      return <p role="status">{`${run.data?.done ?? "-"} ${run.away ? "away" : "there"}`}</p>;
+    }
+    const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+    render(
+      <QueryClientProvider client={queries}>
+        <Asked />
+      </QueryClientProvider>,
+    );
+    await waitFor(() => expect(said()).toBe("1 there"));
+    gone = true;
+    await waitFor(() => expect(said()).toBe("1 away"), { timeout: 60_000 });
+    gone = false;
+    done = 2;
+    await waitFor(() => expect(said()).toBe("2 there"), { timeout: 60_000 });
+  });
+});
