@@ -5172,6 +5172,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/cartridge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["cartridge"];
+        put?: never;
+        post: operations["takeCartridge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/rollover-preview": {
         parameters: {
             query?: never;
@@ -5671,6 +5687,23 @@ export interface components {
             /** @default true */
             welcome: boolean;
             dates?: components["schemas"]["CarriedDates"];
+        };
+        CartridgeLeft: {
+            name: string;
+            why: string;
+        };
+        CartridgeTaken: {
+            title: string;
+            /** Format: int32 */
+            folders: number;
+            /** Format: int32 */
+            things: number;
+            /** Format: int32 */
+            assignments: number;
+            /** Format: int32 */
+            there: number;
+            forStaff: string[];
+            left: components["schemas"]["CartridgeLeft"][];
         };
         /** @enum {unknown} */
         CellState: "None" | "NotYet" | "Underway" | "Done" | "Attention" | "Blocked";
@@ -21604,6 +21637,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StructureTaken"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    cartridge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeCartridge: {
+        parameters: {
+            query: {
+                apply: boolean;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CartridgeTaken"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -15,7 +15,17 @@ public sealed record StructureFolder(IReadOnlyList<string> Path, FolderRule Rule
 /// <summary>A link or a page of a structure.</summary>
 /// <param name="Address">For a link; null for a page.</param>
 /// <param name="Text">For a page, CommonMark; null for a link.</param>
-public sealed record StructureThing(string Title, string? Address, string? Text, IReadOnlyList<IReadOnlyList<string>> Folders);
+public sealed record StructureThing(string Title, string? Address, string? Text, IReadOnlyList<IReadOnlyList<string>> Folders)
+{
+    internal ItemKind Kind => Text is not null ? ItemKind.Page : Address is not null ? ItemKind.Link : ItemKind.File;
+}
+
+/// <summary>What of a structure has bytes, as they are kept. Of a thing that is not in it nothing is known yet.</summary>
+internal sealed class TakenBytes
+{
+    internal Dictionary<StructureThing, Store.Files.StoredFile> Things { get; } = new(ReferenceEqualityComparer.Instance);
+    internal Dictionary<StructureAssignment, IReadOnlyList<(string Name, Store.Files.StoredFile Stored)>> Attached { get; } = new(ReferenceEqualityComparer.Instance);
+}
 
 /// <summary>An assignment of a structure.</summary>
 public sealed record StructureAssignment(string Title, string Instructions, decimal? Points, IReadOnlyList<IReadOnlyList<string>> Folders);
@@ -57,12 +67,13 @@ public sealed class StructureFiles(Premises premises)
     {
         var here = premises.Db.Read(c => ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class);
         var s = Check(file);
-        var said = premises.Db.Read(c => new Taking(c, by, here, s, [], premises.Clock.Now, false).Do());
+        var said = premises.Db.Read(c => new Taking(c, by, here, s, new(), premises.Clock.Now, false).Do());
         if (!apply) return said;
-        var pages = s.Things.Where(t => t.Text is not null).ToDictionary(t => t, t => premises.Files.Make(to => to.Write(Encoding.UTF8.GetBytes(t.Text!))));
+        var bytes = new TakenBytes();
+        foreach (var t in s.Things.Where(t => t.Text is not null)) bytes.Things[t] = premises.Files.Make(to => to.Write(Encoding.UTF8.GetBytes(t.Text!)));
         return premises.Db.Write(c =>
         {
-            var done = new Taking(c, by, ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class, s, pages, premises.Clock.Now, true).Do();
+            var done = new Taking(c, by, ClassGate.Demand(c, by, id, Act.Arrange).NotArchived().Class, s, bytes, premises.Clock.Now, true).Do();
             Premises.Add(c, by, premises.Clock.Now, new("took a structure in", "class", id.Value, id, $"{done.Folders} folders, {done.Things} things, {done.Assignments} assignments"));
             return done;
         });
@@ -74,7 +85,7 @@ public sealed class StructureFiles(Premises premises)
         return reader.ReadToEnd();
     }
 
-    private static StructureFile Check(StructureFile? s)
+    internal static StructureFile Check(StructureFile? s, bool files = false)
     {
         RefusedException Wrong(string what) => new("structure-wrong", $"The structure can't be taken in: {what}", "Mend the file, or fetch it again from where it was made.", "structure");
         if (s is null || s.Version != 1) throw Wrong("it does not say version 1.");
@@ -89,7 +100,7 @@ public sealed class StructureFiles(Premises premises)
         }
         foreach (var (t, i) in s.Things.Select((t, i) => (t, i)))
         {
-            if (t is null || SafeName.Make(t.Title ?? "") is null || (t.Address is null) == (t.Text is null)) throw Wrong($"thing {i + 1} is neither a link with an address nor a page with a text.");
+            if (t is null || SafeName.Make(t.Title ?? "") is null || (t.Address is not null && t.Text is not null) || (!files && t.Address is null && t.Text is null)) throw Wrong($"thing {i + 1} is neither a link with an address nor a page with a text.");
             if (t.Address is { } a && (!Uri.TryCreate(a, UriKind.Absolute, out var u) || u.Scheme is not ("http" or "https"))) throw Wrong($"“{t.Title}” leads to “{a}”, which is no address of the web.");
         }
         foreach (var (places, title) in s.Things.Select(t => (t.Folders, t.Title)).Concat(s.Assignments.Select(a => (a.Folders, a.Title))))
@@ -100,15 +111,17 @@ public sealed class StructureFiles(Premises premises)
 
     private static string Key(IEnumerable<string> path) => string.Join('/', path.Select(SafeName.Key));
 
-    private sealed class Taking(IDbConnection c, Caller by, ClassRow k, StructureFile s, Dictionary<StructureThing, Store.Files.StoredFile> pages, Instant now, bool apply)
+    /// <summary>Takes a structure in, or says what taking it in would do.</summary>
+    internal sealed class Taking(IDbConnection c, Caller by, ClassRow k, StructureFile s, TakenBytes bytes, Instant now, bool apply)
     {
         private readonly Dictionary<string, FolderId?> at = new(StringComparer.Ordinal);
 
         internal StructureTaken Do()
         {
             var (folders, there) = Folders();
-            var items = ItemStore.OfClass(c, k.Id).Select(i => SafeName.Key(i.Name)).ToHashSet();
-            var things = s.Things.Where(t => !items.Contains(SafeName.Key(SafeName.Make(t.Title)!.Name))).ToList();
+            var items = ItemStore.OfClass(c, k.Id).ToLookup(i => SafeName.Key(i.Name), i => i.Sha256);
+            // A file is there if its bytes are; many files of a class may have one name.
+            var things = s.Things.Where(t => items[SafeName.Key(SafeName.Make(t.Title)!.Name)] is var same && !(t.Kind == ItemKind.File ? same.Contains(bytes.Things.GetValueOrDefault(t)?.Sha256 ?? "") : same.Any())).ToList();
             var titles = AssignmentStore.OfClass(c, k.Id).Select(a => SafeName.Key(a.Title)).ToHashSet();
             var assignments = s.Assignments.Where(a => titles.Add(SafeName.Key(a.Title))).ToList();
             var groups = s.Groups.Except(GroupStore.OfClass(c, k.Id).Select(g => g.Name), StringComparer.OrdinalIgnoreCase).ToList();
@@ -116,33 +129,55 @@ public sealed class StructureFiles(Premises premises)
             {
                 foreach (var t in things) Add(t);
                 foreach (var a in assignments)
-                    AssignmentStore.Add(c, k.Id, new AssignmentRow { Title = SafeName.Make(a.Title)!.Name, Instructions = a.Instructions ?? "", Points = a.Points, MadeAt = now }, (a.Folders ?? []).Select(p => at[Key(p)]!.Value), []);
+                    Attach(a, AssignmentStore.Add(c, k.Id, new AssignmentRow { Title = SafeName.Make(a.Title)!.Name, Instructions = a.Instructions ?? "", Points = a.Points, MadeAt = now }, (a.Folders ?? []).Select(p => at[Key(p)]!.Value), []));
                 foreach (var g in groups) GroupStore.Add(c, k.Id, g);
                 if (k.Welcome.Length == 0 && s.Welcome.Length > 0) ClassStore.SetWelcome(c, k.Id, k.Version, s.Welcome, by.Id, now);
             }
             return new(folders, things.Count, assignments.Count, groups.Count, there + s.Things.Count - things.Count + s.Assignments.Count - assignments.Count);
         }
 
+        // A folder that stands there under the name is used, unless more people see it than are to see what comes.
         private (int Made, int There) Folders()
         {
             var rows = FolderStore.OfClass(c, k.Id);
             var byId = rows.ToDictionary(f => f.Id);
-            string Path(FolderRow f) => f.ParentId is { } p ? $"{Path(byId[p])}/{SafeName.Key(f.Name)}" : SafeName.Key(f.Name);
-            foreach (var f in rows.Where(f => f.StudentId is null && f.GroupId is null)) at.TryAdd(Path(f), f.Id);
+            FolderRule Holds(FolderRow f) => f.Rule != FolderRule.AsAbove ? f.Rule : f.ParentId is { } p ? Holds(byId[p]) : FolderRule.ClassViews;
+            var standing = rows.Where(f => f.StudentId is null && f.GroupId is null).GroupBy(f => (f.ParentId ?? default, SafeName.Key(f.Name))).ToDictionary(g => g.Key, g => g.First());
+            var holds = new Dictionary<string, FolderRule>(StringComparer.Ordinal);
             var (made, there) = (0, 0);
             foreach (var (f, i) in s.Folders.Select((f, i) => (f, i)))
             {
-                if (at.ContainsKey(Key(f.Path))) { there++; continue; }
+                var (key, above) = (Key(f.Path), f.Path.Count > 1 ? Key(f.Path.SkipLast(1)) : null);
+                if (at.ContainsKey(key)) { there++; continue; }
+                var wants = holds[key] = f.Rule != FolderRule.AsAbove ? f.Rule : above is null ? FolderRule.ClassViews : holds[above];
+                var name = SafeName.Make(f.Path[^1])!.Name;
+                // In one that is only to be made nothing stands.
+                FolderRow? Standing(string name) => above is not null && at[above] is null ? null : standing.GetValueOrDefault((above is null ? default : at[above]!.Value, SafeName.Key(name)));
+                bool TooOpen(FolderRow? x) => x is not null && wants == FolderRule.StaffOnly && Holds(x) != FolderRule.StaffOnly;
+                for (var n = 1; TooOpen(Standing(name)); n++) name = SafeName.Make($"{f.Path[^1]} (for staff{(n == 1 ? "" : $" {n}")})")!.Name;
+                if (Standing(name) is { } same)
+                {
+                    there++;
+                    at[key] = same.Id;
+                    continue;
+                }
                 made++;
-                at[Key(f.Path)] = apply ? FolderStore.Add(c, k.Id, f.Path.Count > 1 ? at[Key(f.Path.SkipLast(1))] : null, SafeName.Make(f.Path[^1])!.Name, rows.Count + i, f.Rule, null, null) : null;
+                at[key] = apply ? FolderStore.Add(c, k.Id, above is null ? null : at[above], name, rows.Count + i, f.Rule, null, null) : null;
             }
             return (made, there);
         }
 
+        private void Attach(StructureAssignment a, AssignmentId made)
+        {
+            if (!bytes.Attached.TryGetValue(a, out var attached)) return;
+            foreach (var f in attached) ItemStore.AddBlob(c, f.Stored, now);
+            AttachedStore.Set(c, made, [.. attached.Select(f => new AttachedRow { Kind = ItemKind.File, Name = f.Name, Sha256 = f.Stored.Sha256 })]);
+        }
+
         private void Add(StructureThing t)
         {
-            if (pages.TryGetValue(t, out var page)) ItemStore.AddBlob(c, page, now);
-            var item = ItemStore.Add(c, k.Id, new ItemRow { Kind = t.Text is null ? ItemKind.Link : ItemKind.Page, Name = SafeName.Make(t.Title)!.Name, Url = t.Address, Sha256 = page?.Sha256, AddedBy = by.Id, AddedAt = now });
+            if (bytes.Things.TryGetValue(t, out var page)) ItemStore.AddBlob(c, page, now);
+            var item = ItemStore.Add(c, k.Id, new ItemRow { Kind = t.Kind, Name = SafeName.Make(t.Title, keepExtension: t.Kind == ItemKind.File)!.Name, Url = t.Address, Sha256 = page?.Sha256, AddedBy = by.Id, AddedAt = now });
             foreach (var p in t.Folders ?? []) ItemStore.File(c, item, at[Key(p)]!.Value);
         }
     }

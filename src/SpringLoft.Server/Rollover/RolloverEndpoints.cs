@@ -25,6 +25,9 @@ internal static class RolloverEndpoints
         var k = api.MapGroup("/classes/{classId:long}");
         k.MapGet("/structure", (long classId, StructureFiles files) => files.Write(new(classId))).WithName("structure").Needs(Act.Arrange);
         k.MapPost("/structure", (long classId, bool apply, StructureFile body, Caller who, StructureFiles files) => files.Take(who, new(classId), body, apply)).WithName("takeStructure").Needs(Act.Arrange);
+        k.MapGet("/cartridge", (long classId, Cartridges cartridges, CancellationToken stop) => Uploads.Send(cartridges.Write(new(classId), stop))).WithName("cartridge").SendsFile().Needs(Act.Arrange);
+        k.MapPost("/cartridge", (long classId, bool apply, Caller who, Cartridges cartridges, HttpRequest request, CancellationToken stop) =>
+            cartridges.Take(who, new(classId), request.Body, apply, stop)).WithName("takeCartridge").TakesFile().Needs(Act.Arrange);
         k.MapPost("/rollover-preview", (long classId, NewYear body, RollingOver rolling) => rolling.Preview(new(classId), body)).WithName("previewRollover").Needs(Act.RollOver);
         k.MapPost("/rollover", (long classId, NewYear body, Caller who, RollingOver rolling) =>
             new Made(rolling.Make(who, new(classId), body).Value)).WithName("rollOver").Needs(Act.RollOver);

@@ -350,6 +350,36 @@ test("the school's list and its user names are kept by the coordinator", async (
   await isAccessible(page, "user names");
 });
 
+test("a set-up leaves as a cartridge and is taken in elsewhere, after what it makes is told", async ({ browser }) => {
+  const page = await signedIn(browser, "wren");
+  const own = (await page.locator("tr[data-id]", { hasText: "Boatbuilding 6B" }).getAttribute("data-id"))!;
+  const others = (await page.locator("tr[data-id]", { hasText: "Lantern Making 6B" }).getAttribute("data-id"))!;
+  await page.goto(`/classes/${own}/set-up`);
+  await page.getByRole("button", { name: "Set-up as a file…" }).click();
+  const waiting = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Download a cartridge" }).click();
+  const cartridge = await (await waiting).path();
+  expect(execFileSync("unzip", ["-p", cartridge, "imsmanifest.xml"]).toString()).toContain("<schemaversion>1.3.0</schemaversion>");
+
+  await page.goto(`/classes/${others}/set-up`);
+  await page.getByRole("button", { name: "Set-up as a file…" }).click();
+  const dialog = page.getByRole("dialog");
+  const choose = (name: string, buffer: Buffer) => dialog.locator("input[type=file]").setInputFiles({ name, mimeType: "application/zip", buffer });
+  await choose("broken.imscc", Buffer.from("no zip at all"));
+  await expect(dialog.getByRole("alert")).toContainText("broken, or no zip at all");
+  await expect(dialog.getByRole("button", { name: "Take it into this class" })).toBeDisabled();
+  await choose("class.imscc", readFileSync(cartridge));
+  await expect(dialog.getByRole("status")).toContainText("will make:");
+  await isAccessible(page, "a cartridge before it is taken in");
+  const told = (await dialog.getByRole("status").textContent())!.replace("will make:", "");
+  await dialog.getByRole("button", { name: "Take it into this class" }).click();
+  await expect(dialog.getByRole("status")).toContainText("made:");
+  expect((await dialog.getByRole("status").textContent())!.replace("made:", "").replace(/^\W*/, "")).toBe(told.replace(/^\W*/, ""));
+  await dialog.getByRole("button", { name: "Close" }).last().click();
+  await expect(page.getByRole("treeitem", { name: "Units" })).toBeVisible();
+  await page.context().close();
+});
+
 test("blind spots are counted on the board", async () => {
   await teacher.goto(`/classes/${classId}/groups`);
   await teacher.getByRole("button", { name: "Change group Drummers" }).click();

@@ -15,7 +15,7 @@ import { BlindSpots } from "./BlindSpots";
 import { ClassCalendar } from "./ClassCalendar";
 import { DetailsForm } from "./DetailsForm";
 import { GiveOut } from "./GiveOut";
-import { StructureFile } from "./StructureFile";
+import { SetUpFile } from "./SetUpFile";
 import { OpenClass } from "./OpenClass";
 import { ChooseThings, UsedThings } from "./ThingsUsed";
 import { WelcomeNote } from "./WelcomeNote";
@@ -24,7 +24,7 @@ import { WelcomeNote } from "./WelcomeNote";
 export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView"] }) {
   const { head } = workspace;
   const [asking, setAsking] = useState<
-    "open" | "details" | "welcome" | "give" | "uses" | "calendar" | "structure" | null
+    "open" | "details" | "welcome" | "give" | "uses" | "calendar" | "file" | null
   >(null);
   const close = () => setAsking(null);
   const shut = head.state === "Archived";
@@ -115,7 +115,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
             Draw on the past…
           </Button>
         )}
-        {!shut && <Button onClick={() => setAsking("structure")}>Structure as a file…</Button>}
+        {!shut && <Button onClick={() => setAsking("file")}>Set-up as a file…</Button>}
         {head.kind === "Class" && (
           <Button component={RouterLink} to={`/classes/${classId}/acknowledged`}>
             Acknowledged
@@ -165,7 +165,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
       {asking === "open" && <OpenClass head={head} onClose={close} />}
       {asking === "details" && <DetailsForm head={head} onClose={close} />}
       {asking === "welcome" && <WelcomeNote workspace={workspace} onClose={close} />}
-      {asking === "structure" && <StructureFile classId={classId} name={head.name} onClose={close} />}
+      {asking === "file" && <SetUpFile classId={classId} name={head.name} onClose={close} />}
       {asking === "give" && <GiveOut workspace={workspace} welcome onClose={close} />}
       {asking === "calendar" && <ClassCalendar workspace={workspace} onClose={close} />}
       {asking === "uses" && <ChooseThings classId={classId} onClose={close} />}
