@@ -457,7 +457,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         if (path.EndsWith("/resources/files", StringComparison.Ordinal)) address += "?apply=false";
         if ((method == "PUT" && path.EndsWith("/{assignmentId}", StringComparison.Ordinal)) || path.EndsWith("/{noticeId}", StringComparison.Ordinal) || (method == "PUT" && path.EndsWith("/{scaleId}", StringComparison.Ordinal))) address += "?version=1";
         var request = new HttpRequestMessage(new HttpMethod(method), address);
-        if (method is "POST" or "PUT") request.Content = new StringContent("{}", Encoding.UTF8, path.EndsWith("/files", StringComparison.Ordinal) || path.EndsWith("/zips", StringComparison.Ordinal) ? "application/octet-stream" : "application/json");
+        if (method is "POST" or "PUT") request.Content = new StringContent("{}", Encoding.UTF8, path.EndsWith("/files", StringComparison.Ordinal) || path.EndsWith("/zips", StringComparison.Ordinal) || path.EndsWith("/cartridge", StringComparison.Ordinal) ? "application/octet-stream" : "application/json");
         return await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
     }
 
