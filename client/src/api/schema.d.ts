@@ -4468,6 +4468,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{classId}/home-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["homeLists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/home-lists/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["homeListsAsPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{classId}/wall-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wallList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{classId}/marking": {
         parameters: {
             query?: never;
@@ -6679,6 +6727,22 @@ export interface components {
             decision: components["schemas"]["HoldDecision"];
             settledAs: null | components["schemas"]["PersonId"];
             people: components["schemas"]["MeantPerson"][];
+        };
+        HomeListRow: {
+            student: components["schemas"]["PersonId"];
+            name: string;
+            languages: string[];
+            /** Format: int32 */
+            due: number;
+            /** Format: int32 */
+            late: number;
+            /** Format: int32 */
+            back: number;
+        };
+        HomeListsView: {
+            until: components["schemas"]["LocalDate"];
+            students: components["schemas"]["HomeListRow"][];
+            languages: components["schemas"]["LetterLanguage"][];
         };
         IncludeBody: {
             include: boolean;
@@ -19946,6 +20010,109 @@ export interface operations {
             path: {
                 classId: number;
                 assignmentId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    homeLists: {
+        parameters: {
+            query: {
+                weeks: number;
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeListsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    homeListsAsPdf: {
+        parameters: {
+            query: {
+                student?: number;
+                weeks: number;
+                marks: boolean;
+                paper?: components["schemas"]["Paper"];
+            };
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    wallList: {
+        parameters: {
+            query?: {
+                language?: string;
+                paper?: components["schemas"]["Paper"];
+            };
+            header?: never;
+            path: {
+                classId: number;
             };
             cookie?: never;
         };

@@ -117,10 +117,11 @@ public sealed class Today(Premises premises)
     /// <summary>What a student has to do and what came back, over their classes.</summary>
     /// <param name="ends">The last day that counts as this week.</param>
     /// <param name="seen">Since when what came back is new.</param>
-    internal (IReadOnlyList<ClassAndPlace> Classes, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back) OfStudent(IDbConnection c, Caller student, LocalDate ends, Instant? seen)
+    /// <param name="only">Of one class; null for all of theirs.</param>
+    internal (IReadOnlyList<ClassAndPlace> Classes, IReadOnlyList<TodayPiece> Pieces, IReadOnlyList<TodayReturn> Back) OfStudent(IDbConnection c, Caller student, LocalDate ends, Instant? seen, ClassId? only = null)
     {
         var (pieces, back) = (new List<TodayPiece>(), new List<TodayReturn>());
-        var classes = Classes(c, student).Where(at => at.Standing == Standing.Student).ToList();
+        var classes = Classes(c, student).Where(at => at.Standing == Standing.Student && (only is null || at.Class.Id == only)).ToList();
         foreach (var at in classes) OfClass(c, at, student.Id, ends, seen, pieces, back);
         return (classes, Ordered(pieces), [.. back.OrderByDescending(b => b.ReturnedAt)]);
     }

@@ -101,7 +101,7 @@ public sealed class WeeklyLetters(Premises premises, Today today, SchoolAddress 
         Part(words.ToAcknowledge, asked.Values);
         Part(words.DueSoon, day.Pieces.Where(p => p.When is When.Today or When.ThisWeek).Select(p => $"{p.Course}: {p.Title} · {words.DueOn(p.DueOn!.Value, p.DueTime)}"));
         Part(words.NotIn, day.Pieces.Where(p => p.When == When.Late).Select(p => $"{p.Course}: {p.Title} · {words.WasDueOn(p.DueOn!.Value)}"));
-        Part(words.CameBack, day.Back.Where(b => b.ReturnedAt > since).Select(b => $"{b.Course}: {b.Title}{(marks ? Mark(b, words) : "")}"));
+        Part(words.CameBack, day.Back.Where(b => b.ReturnedAt > since).Select(b => $"{b.Course}: {b.Title}{(marks ? PaperLists.Mark(b, words) : "")}"));
         Part(words.Notices, notices);
         return text.ToString();
 
@@ -110,14 +110,6 @@ public sealed class WeeklyLetters(Premises premises, Today today, SchoolAddress 
             var all = lines.ToList();
             if (all.Count > 0) text.Append($"\n{title}\n").AppendJoin("", all.Select(l => $"- {l}\n"));
         }
-    }
-
-    private static string Mark(TodayReturn b, HomeWords words)
-    {
-        if (b.Score is not { } score) return "";
-        if (b.Level is { } level) return $" · {words.MarkedAs(level)}";
-        var culture = CultureInfo.GetCultureInfo(words.Code);
-        return b.Points is { } points ? $" · {words.Marked(score.ToString("0.##", culture), points.ToString("0.##", culture))}" : "";
     }
 
     private static string Short(string text) => Formats.Print.HomePage.Words(text) is { Length: > MostNotice } t ? t[..MostNotice] + "…" : Formats.Print.HomePage.Words(text);

@@ -35,8 +35,8 @@ internal sealed record SetUpCopy(WhatStands From, IReadOnlyList<CarriedFolder> F
         var (folders, count) = p.CopyFolders(c, made, into);
         p.CopyItems(c, made, into, folders, now);
         p.CopyAssignments(c, made, into, folders, now);
-        // Places to talk come open and empty; who of a group writes is said anew.
-        foreach (var t in TalkStore.OfClass(c, p.From.Class).Where(t => folders.ContainsKey(t.FolderId)))
+        // Places to talk come open and empty; who of a group writes is said anew. Of two in one folder the first stays as it is.
+        foreach (var t in TalkStore.OfClass(c, p.From.Class).Where(t => folders.ContainsKey(t.FolderId) && into.Talks.Add(folders[t.FolderId])))
             TalkStore.Put(c, made, t with { FolderId = folders[t.FolderId], ClosedAt = null, Version = 0, GroupId = null, Writers = t.Writers == TalkWriters.Group ? TalkWriters.Staff : t.Writers });
         return count;
     }
@@ -143,7 +143,8 @@ internal sealed class JoinedClass
 {
     internal Joining Joining { get; } = new();
     internal Dictionary<int, FolderId> Folders { get; } = [];
-    internal HashSet<Core.Plans.FolderKey> Keys { get; } = [];
+    internal HashSet<FolderKey> Keys { get; } = [];
+    internal HashSet<FolderId> Talks { get; } = [];
     internal Dictionary<(string Name, string? Content), ItemId> Items { get; } = [];
 
     /// <summary>From which assignment each was copied.</summary>

@@ -69,6 +69,14 @@ public sealed record HomeWords(string Code, string Name, string Day)
     public string HaveAgain => Pick("Have the letters again", "Briefe wieder bekommen", "Recevoir de nouveau les lettres", "Volver a recibir las cartas");
     public string LinkWrong => Pick("This address leads to no letter any more. Ask the school.", "Diese Adresse führt zu keinem Brief mehr. Fragen Sie die Schule.", "Cette adresse ne mène plus à aucune lettre. Adressez-vous à l’école.", "Esta dirección ya no lleva a ninguna carta. Pregunte en el centro.");
 
+    // On paper, from one class.
+    public string ListBelow(LocalDate day, LocalDate until) => Pick($"As of {Say(day)}, until {Say(until)}.", $"Stand {Say(day)}, bis {Say(until)}.", $"État du {Say(day)}, jusqu’au {Say(until)}.", $"A {Say(day)}, hasta el {Say(until)}.");
+    public string ToHandIn => Pick("To hand in", "Abzugeben", "À rendre", "Para entregar");
+    public string NothingToHandIn => Pick("Nothing is due until then.", "Bis dahin ist nichts fällig.", "Rien n’est à rendre d’ici là.", "No hay nada que entregar hasta entonces.");
+    public string Folders => Pick("Folders", "Ordner", "Dossiers", "Carpetas");
+    public string Dates => Pick("Dates", "Termine", "Dates", "Fechas");
+    public string NoDates => Pick("No dates yet.", "Noch keine Termine.", "Pas encore de dates.", "Todavía no hay fechas.");
+
     // An open shelf.
     public string OpenUntil(LocalDate day) => Pick($"Open until {Say(day)}. To read, not to change.", $"Offen bis {Say(day)}. Zum Lesen, nicht zum Ändern.", $"Ouvert jusqu’au {Say(day)}. À lire, sans rien modifier.", $"Abierto hasta el {Say(day)}. Para leer, no para cambiar.");
     public string AtTheTop => Pick("Here", "Hier", "Ici", "Aquí");

@@ -47,6 +47,31 @@ internal static class Drawn
         Draw(on, runs, size, XFontStyleEx.Bold, x, y);
     }
 
+    /// <summary>The text in lines that are no wider than that; a word that is wider by itself is cut.</summary>
+    internal static IReadOnlyList<string> Wrapped(XGraphics on, string text, double width, double size)
+    {
+        double Wide(string part) => PrintedText.Runs(part).Sum(r => on.MeasureString(r.Text, new XFont(r.Family, size)).Width);
+        var lines = new List<string>();
+        var line = "";
+        foreach (var word in text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries))
+        {
+            if (line.Length > 0 && Wide($"{line} {word}") <= width) { line = $"{line} {word}"; continue; }
+            if (line.Length > 0) lines.Add(line);
+            var rest = word;
+            while (rest.Length > 1 && Wide(rest) > width)
+            {
+                var most = rest.Length - 1;
+                while (most > 1 && Wide(Core.Naming.Cut.Whole(rest, 0, most)) > width) most--;
+                var part = Core.Naming.Cut.Whole(rest, 0, Math.Max(most, char.IsHighSurrogate(rest[0]) ? 2 : 1));
+                lines.Add(part);
+                rest = rest[part.Length..];
+            }
+            line = rest;
+        }
+        if (line.Length > 0) lines.Add(line);
+        return lines;
+    }
+
     private static void Draw(XGraphics on, IReadOnlyList<PrintedRun> runs, double size, XFontStyleEx style, double x, double y)
     {
         foreach (var r in runs)

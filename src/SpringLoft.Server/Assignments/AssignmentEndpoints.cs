@@ -3,6 +3,7 @@ using SpringLoft.App.Assignments;
 using SpringLoft.Core;
 using SpringLoft.Core.Audit;
 using SpringLoft.Core.Workspaces;
+using SpringLoft.Formats.Print;
 using SpringLoft.Server.Api;
 using SpringLoft.Server.Workspaces;
 
@@ -155,6 +156,12 @@ internal static class AssignmentEndpoints
             returns.ReturnAll(who, new(classId), body.Assignment, body.UnmarkedToo, body.Comment)).WithName("returnAll").Needs(Act.Mark);
         k.MapGet("/assignments/{assignmentId:long}/work.zip", (long classId, long assignmentId, Returns returns, CancellationToken stop) =>
             Uploads.Send(returns.OpenAll(new(classId), new(assignmentId), stop))).WithName("allWork").Tells(Reading.Work, "all work of an assignment").SendsFile().Needs(Act.Mark);
+
+        k.MapGet("/home-lists", (long classId, int weeks, Caller who, PaperLists lists) => lists.See(who, new(classId), weeks)).WithName("homeLists").Tells(Reading.Work, "what homes are told on paper").Needs(Act.Mark);
+        k.MapGet("/home-lists/pdf", (long classId, long? student, int weeks, bool marks, Paper? paper, Caller who, PaperLists lists) =>
+            Uploads.Send(lists.ForHomes(who, new(classId), student is { } s ? new PersonId(s) : null, weeks, marks, paper ?? Paper.A4))).WithName("homeListsAsPdf").Tells(Reading.Export, "lists for homes").SendsFile().Needs(Act.Mark);
+        k.MapGet("/wall-list", (long classId, string? language, Paper? paper, Caller who, PaperLists lists) =>
+            Uploads.Send(lists.ForWall(who, new(classId), language, paper ?? Paper.A4))).WithName("wallList").SendsFile().Needs(Act.Arrange);
 
         k.MapGet("/marking", (long classId, long? assignment, long? student, Caller who, MarkingDesk desk) =>
             desk.See(who, new(classId), assignment is { } a ? new AssignmentId(a) : null, student is { } s ? new PersonId(s) : null)).WithName("marking").Tells(Reading.Work, "the marking desk").Needs(Act.Mark);

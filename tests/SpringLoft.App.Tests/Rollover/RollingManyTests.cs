@@ -121,6 +121,18 @@ public class RollingManyTests : SchoolTest
     }
 
     [Fact]
+    public void Of_two_places_to_talk_in_one_folder_the_first_stays_as_it_is()
+    {
+        var other = Another("6C");
+        foreach (var (id, question) in new[] { (school.Class, "What did you see?"), (other, "What else?") })
+            school.Premises.Db.Write(c => TalkStore.Put(c, id, new TalkRow { FolderId = school.Workspace.See(school.Lead, id).Folders.First(f => f.Name == "Papers").Id, Writers = TalkWriters.Readers, Question = question }));
+
+        var made = Roll(Draft(Line(null, null, school.Class, other))).Lines[0].Made!.Value;
+
+        school.Read(c => TalkStore.OfClass(c, made)).ShouldHaveSingleItem().Question.ShouldBe("What did you see?");
+    }
+
+    [Fact]
     public void What_does_not_come_is_named_with_whose_it_is_and_why()
     {
         var item = school.Read(c => ItemStore.OfClass(c, school.Class)).First(i => i.Name == "plan.txt");

@@ -1,3 +1,4 @@
+import { execFileSync } from "node:child_process";
 import { expect, type Page } from "@playwright/test";
 import { isAccessible, signedIn } from "./people";
 import { test } from "./server";
@@ -37,6 +38,33 @@ test("a contact is added by hand; what is wrong is said where it is typed", asyn
   await expect(dialog).toHaveCount(0);
   await coordinator.getByLabel("Find a contact or a student").fill("quill");
   await expect(row("Perpetua Quill")).toContainText("written to");
+});
+
+test("lists on paper tell each home what is due in a class and what came back, and the wall what all see", async () => {
+  await coordinator.goto("/");
+  await coordinator.locator("tr[data-id]", { hasText: "Boatbuilding 6B" }).getByRole("link").first().click();
+  const id = /classes\/(\d+)/.exec(coordinator.url())![1]!;
+  await coordinator.goto(`/classes/${id}/work`);
+  await coordinator.getByRole("button", { name: "Lists on paper" }).click();
+  const dialog = coordinator.getByRole("dialog");
+  await expect(dialog.getByRole("status")).toContainText(/^Until .* of 29 students have something to hand in/);
+  await isAccessible(coordinator, "lists on paper");
+  const printed = async (name: string) => {
+    const waiting = coordinator.waitForEvent("download");
+    await dialog.getByRole("link", { name, exact: true }).click();
+    return execFileSync("pdftotext", ["-layout", await (await waiting).path(), "-"]).toString();
+  };
+  const all = await printed("Lists for homes, A4");
+  expect(all.split("\f").length).toBeGreaterThan(29);
+  expect(all).toContain("For the family of");
+  expect(all).toContain("Für die Familie von");
+  const wall = await printed("List for the wall, Letter");
+  expect(wall).toContain("Folders");
+  expect(wall).not.toContain("Staff room");
+  await dialog.getByRole("combobox", { name: "Student" }).click();
+  await coordinator.getByRole("option").nth(1).click();
+  await expect(dialog.getByRole("status")).toContainText("of 1 student has something to hand in");
+  await dialog.getByRole("button", { name: "Close" }).click();
 });
 
 test("nobody has letters sent before one was looked at; then they go out, and the home stops them by one link", async ({ browser }) => {

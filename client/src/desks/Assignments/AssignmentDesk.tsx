@@ -11,6 +11,7 @@ import { ClassBar } from "../../parts/ClassBar";
 import { Desk, Empty } from "../../parts/Desk";
 import { useKeyList } from "../../parts/keys";
 import { Problem } from "../../parts/Problem";
+import { later } from "../../parts/later";
 import { count } from "../../parts/words";
 import { PublishDrafts } from "./PublishDrafts";
 import { ColumnSlip } from "./ColumnSlip";
@@ -18,6 +19,8 @@ import { ReturnAll } from "./ReturnAll";
 import { useBringBack, type InBin } from "../Workspaces/bringBack";
 import { ReturnsGrid } from "./ReturnsGrid";
 import { WorkSlip } from "./WorkSlip";
+
+const PaperLists = later(() => import("./PaperLists"), "PaperLists");
 
 const keyList: [string, string][] = [
   ["↑ ↓ ← →", "go from piece to piece"],
@@ -46,6 +49,7 @@ export function AssignmentDesk() {
   const drafts = d?.assignments.filter((a) => !a.published) ?? [];
   const [publishing, setPublishing] = useState(false);
   const [published, setPublished] = useState("");
+  const [onPaper, setOnPaper] = useState(false);
   return (
     <Desk
       title="Work"
@@ -101,6 +105,14 @@ export function AssignmentDesk() {
                     Scores
                   </Link>
                   : figures of each assignment, out and in as a table
+                </Typography>
+              )}
+              {head.data?.kind === "Class" && !shut && (
+                <Typography variant="body2">
+                  <Link component="button" variant="body2" onClick={() => setOnPaper(true)}>
+                    Lists on paper
+                  </Link>
+                  : for homes what is due and what came back, for the wall folders and dates
                 </Typography>
               )}
               {head.data?.kind === "Class" && (
@@ -172,6 +184,7 @@ export function AssignmentDesk() {
           onClose={() => setPublishing(false)}
         />
       )}
+      {onPaper && <PaperLists classId={id} onClose={() => setOnPaper(false)} />}
       {returning && (
         <ReturnAll classId={id} assignment={returning.assignment} onClose={() => setReturning(null)} />
       )}
