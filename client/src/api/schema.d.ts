@@ -20074,6 +20074,7 @@ export interface operations {
                 student?: number;
                 weeks: number;
                 marks: boolean;
+                nothingToo: boolean;
                 paper?: components["schemas"]["Paper"];
             };
             header?: never;

@@ -41,7 +41,8 @@ public sealed class PaperLists(Premises premises, Today today)
     /// <summary>The lists as PDF: a page for each student, in each language of their family.</summary>
     /// <param name="student">Null for all.</param>
     /// <param name="marks">With the marks of what came back.</param>
-    public Download ForHomes(Caller who, ClassId id, PersonId? student, int weeks, bool marks, Paper paper) => premises.Db.Read(c =>
+    /// <param name="nothingToo">Also for those of whom there is nothing to say; one who is asked for has a list either way.</param>
+    public Download ForHomes(Caller who, ClassId id, PersonId? student, int weeks, bool marks, bool nothingToo, Paper paper) => premises.Db.Read(c =>
     {
         var k = ClassGate.Demand(c, who, id, Act.Mark).Class;
         var school = SchoolStore.Get(c)!.Name;
@@ -49,6 +50,7 @@ public sealed class PaperLists(Premises premises, Today today)
         foreach (var m in Students(c, id, student))
         {
             var (due, late, back) = Of(c, id, m, weeks);
+            if (due.Count + late.Count + back.Count == 0 && student is null && !nothingToo) continue;
             foreach (var w in Languages(c, m.PersonId))
                 lists.Add(new($"{school} · {k.Name}", w.AboutWhom(m.Name.Display), w.ListBelow(premises.Clock.Today, Until(weeks)),
                 [
@@ -57,11 +59,11 @@ public sealed class PaperLists(Premises premises, Today today)
                     new(w.CameBack, [.. back.Select(b => new PrintedLine($"{b.Title}{(marks ? Mark(b, w) : "")}"))]),
                 ]));
         }
-        if (lists.Count == 0) throw new RefusedException("students-none", "There is no student in this class to print a list for.", "Enroll students first.");
+        if (lists.Count == 0) throw new RefusedException("lists-none", "Of no student of this class there is anything to say on paper.", "Choose more weeks, or have lists for those too of whom there is nothing to say.");
         return Printed($"For homes, {k.Name}", lists, paper, 11);
     });
 
-    /// <summary>A class's folders and dates for the wall: what everybody in it sees, and no name of anybody.</summary>
+    /// <summary>A class's folders and dates for the wall: what everybody in it sees, and no name of a student.</summary>
     /// <param name="language">One of <see cref="HomeWords"/>; null for the first.</param>
     public Download ForWall(Caller who, ClassId id, string? language, Paper paper) => premises.Db.Read(c =>
     {

@@ -158,8 +158,8 @@ internal static class AssignmentEndpoints
             Uploads.Send(returns.OpenAll(new(classId), new(assignmentId), stop))).WithName("allWork").Tells(Reading.Work, "all work of an assignment").SendsFile().Needs(Act.Mark);
 
         k.MapGet("/home-lists", (long classId, int weeks, Caller who, PaperLists lists) => lists.See(who, new(classId), weeks)).WithName("homeLists").Tells(Reading.Work, "what homes are told on paper").Needs(Act.Mark);
-        k.MapGet("/home-lists/pdf", (long classId, long? student, int weeks, bool marks, Paper? paper, Caller who, PaperLists lists) =>
-            Uploads.Send(lists.ForHomes(who, new(classId), student is { } s ? new PersonId(s) : null, weeks, marks, paper ?? Paper.A4))).WithName("homeListsAsPdf").Tells(Reading.Export, "lists for homes").SendsFile().Needs(Act.Mark);
+        k.MapGet("/home-lists/pdf", (long classId, long? student, int weeks, bool marks, bool nothingToo, Paper? paper, Caller who, PaperLists lists) =>
+            Uploads.Send(lists.ForHomes(who, new(classId), student is { } s ? new PersonId(s) : null, weeks, marks, nothingToo, paper ?? Paper.A4))).WithName("homeListsAsPdf").Tells(Reading.Export, "lists for homes").SendsFile().Needs(Act.Mark);
         k.MapGet("/wall-list", (long classId, string? language, Paper? paper, Caller who, PaperLists lists) =>
             Uploads.Send(lists.ForWall(who, new(classId), language, paper ?? Paper.A4))).WithName("wallList").SendsFile().Needs(Act.Arrange);
 

@@ -45,7 +45,7 @@ public class PaperListsTests : SchoolTest
         (one.Due, one.Late, one.Back).ShouldBe((1, 0, 0));
         one.Languages.ShouldBe(["English"]);
         Lists.See(school.Lead, school.Class, 6).Students.Single(s => s.Student == school.Umi.Id).Due.ShouldBe(2);
-        var text = Said(Lists.ForHomes(school.Lead, school.Class, school.Umi.Id, 2, true, Paper.A4));
+        var text = Said(Lists.ForHomes(school.Lead, school.Class, school.Umi.Id, 2, true, false, Paper.A4));
         text.ShouldSatisfyAllConditions(t => t.ShouldContain("To hand in Coil pot · due"), t => t.ShouldNotContain("Show piece"));
     }
 
@@ -64,7 +64,7 @@ public class PaperListsTests : SchoolTest
         });
 
         Lists.See(school.Lead, school.Class, 2).Students.Single(s => s.Student == school.Umi.Id).Languages.ShouldBe(["Deutsch", "Français"]);
-        var pages = Said(Lists.ForHomes(school.Lead, school.Class, null, 2, true, Paper.Letter)).Split("||", StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        var pages = Said(Lists.ForHomes(school.Lead, school.Class, null, 2, true, false, Paper.Letter)).Split("||", StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         pages.Count(p => p.Contains("Alone")).ShouldBe(2);
         pages.ShouldContain(p => p.Contains("Für die Familie von") && p.Contains("Abzugeben") && p.Contains("Alone"));
         pages.ShouldContain(p => p.Contains("Pour la famille de") && p.Contains("À rendre"));
@@ -79,15 +79,26 @@ public class PaperListsTests : SchoolTest
         var work = school.Read(c => WorkStore.OfStudent(c, school.Class, school.Umi.Id)).Single(w => w.AssignmentId == pot).Id;
         school.Returns.Mark(school.Lead, school.Class, work, 17, school.Returns.See(school.Class, work).Version);
         // A draft mark is nobody's but the teacher's.
-        Said(Lists.ForHomes(school.Lead, school.Class, school.Umi.Id, 2, true, Paper.A4)).ShouldNotContain("17");
+        Said(Lists.ForHomes(school.Lead, school.Class, school.Umi.Id, 2, true, false, Paper.A4)).ShouldNotContain("17");
         school.Returns.Return(school.Lead, school.Class, work, false, school.Returns.See(school.Class, work).Version);
 
-        Said(Lists.ForHomes(school.Lead, school.Class, school.Umi.Id, 2, true, Paper.A4)).ShouldContain("Came back Coil pot · 17 of 20 points");
-        Said(Lists.ForHomes(school.Lead, school.Class, school.Umi.Id, 2, false, Paper.A4)).ShouldSatisfyAllConditions(t => t.ShouldContain("Came back Coil pot"), t => t.ShouldNotContain("17"));
+        Said(Lists.ForHomes(school.Lead, school.Class, school.Umi.Id, 2, true, false, Paper.A4)).ShouldContain("Came back Coil pot · 17 of 20 points");
+        Said(Lists.ForHomes(school.Lead, school.Class, school.Umi.Id, 2, false, false, Paper.A4)).ShouldSatisfyAllConditions(t => t.ShouldContain("Came back Coil pot"), t => t.ShouldNotContain("17"));
     }
 
     [Fact]
-    public void On_the_wall_stands_what_all_see_and_nobodys_name()
+    public void Where_there_is_nothing_to_say_no_paper_is_spent_unless_it_is_wished()
+    {
+        Refused(() => Lists.ForHomes(school.Lead, school.Class, null, 2, true, false, Paper.A4)).ShouldBe("lists-none");
+        Assign("Alone", 4, school.Umi.Id);
+
+        Said(Lists.ForHomes(school.Lead, school.Class, null, 2, true, false, Paper.A4)).Split("For the family of").Length.ShouldBe(2);
+        Said(Lists.ForHomes(school.Lead, school.Class, null, 2, true, true, Paper.A4)).ShouldContain("Nothing is due until then.");
+        Said(Lists.ForHomes(school.Lead, school.Class, school.Rúna.Id, 2, true, false, Paper.A4)).ShouldContain("Nothing is due until then.");
+    }
+
+    [Fact]
+    public void On_the_wall_stands_what_all_see_and_no_students_name()
     {
         new Arranging(school.Premises).Make(school.Lead, school.Class, new("Answers", null, FolderRule.StaffOnly, null, 0));
         Assign("Coil pot", 3);
@@ -104,7 +115,7 @@ public class PaperListsTests : SchoolTest
     public void Weeks_that_there_are_not_and_students_of_other_classes_are_refused()
     {
         Refused(() => Lists.See(school.Lead, school.Class, 0)).ShouldBe("weeks-wrong");
-        Refused(() => Lists.ForHomes(school.Lead, school.Class, school.Outsider.Id, 2, true, Paper.A4)).ShouldBe("not-found");
+        Refused(() => Lists.ForHomes(school.Lead, school.Class, school.Outsider.Id, 2, true, false, Paper.A4)).ShouldBe("not-found");
         Refused(() => Lists.See(school.OtherTeacher, school.Class, 2)).ShouldBe("not-found");
     }
 }

