@@ -10,6 +10,8 @@ export default defineConfig({
     chunkSizeWarningLimit: 1500,
     rolldownOptions: {
       output: {
+        // Their names are listed in what every screen loads: no more of them than tells them apart.
+        chunkFileNames: "assets/[hash].js",
         // What every screen needs comes in three files and not in fifty: each is a way to the server and back.
         codeSplitting: {
           groups: [
