@@ -70,8 +70,7 @@ public sealed class PaperLists(Premises premises, Today today)
         var k = ClassGate.Demand(c, who, id, Act.Arrange).Class;
         var w = HomeWords.Of(language);
         var folders = FolderStore.OfClass(c, id);
-        // As one sees it who is in the class and in no group, and of whom nothing is known.
-        var access = new Access(new(AssignmentStore.Nobody, Standing.Student, true, ClassState.Open, k.AfterArchive), folders.Select(f => f.Fact));
+        var access = new Access(Viewer.AnyStudent, folders.Select(f => f.Fact));
         var seen = folders.Where(f => f.StudentId is null && f.GroupId is null && access.Of(f.Id).Right > Right.None).ToList();
         var inside = seen.ToLookup(f => f.ParentId is { } p && seen.Any(x => x.Id == p) ? p : default);
         IEnumerable<PrintedLine> Tree(FolderId above, int depth) => inside[above].OrderBy(f => f.Position).SelectMany(f => Tree(f.Id, depth + 1).Prepend(new(f.Name, depth)));

@@ -78,9 +78,9 @@ public sealed class Cartridges(Premises premises)
         var byId = stands.Rows.ToDictionary(f => f.Id);
         var coming = stands.Along.Folders.ToHashSet();
         List<string> Way(FolderId f) => byId[f].ParentId is { } p ? [.. Way(p), byId[f].Name] : [byId[f].Name];
-        FolderRule Holds(FolderId f) => byId[f] is { Rule: FolderRule.AsAbove, ParentId: { } p } ? Holds(p) : byId[f].Rule;
-        // Where it stands in several folders, students see it if they see one of them.
-        bool Staff(IReadOnlyList<FolderId> folders) => folders.Count > 0 && folders.All(f => Holds(f) == FolderRule.StaffOnly);
+        // By the one rule of sight: a folder for the class inside one of staff is shut too. In several folders, students see it if they see one of them.
+        var access = new Access(Viewer.AnyStudent, stands.Rows.Where(f => f.BinnedAt is null).Select(f => f.Fact));
+        bool Staff(IReadOnlyList<FolderId> folders) => folders.Count > 0 && folders.All(f => access.Of(f).Right == Right.None);
         CartridgeFile File(string name, string sha, long? size) => new(name, size, () => premises.Files.Open(sha));
         var things = stands.Along.Items.ToHashSet();
         var placed = AssignmentStore.Filings(c, id);

@@ -9,7 +9,11 @@ public sealed record FolderFact(FolderId Id, FolderId? Parent, string Name, Fold
 /// <summary>The person who looks, and the class they look into.</summary>
 /// <param name="MayPost">False for one who may not post: views only.</param>
 /// <param name="Groups">Groups of the class that the person is in; null for none.</param>
-public sealed record Viewer(PersonId Id, Standing Standing, bool MayPost, ClassState State, AfterArchive After, IReadOnlySet<GroupId>? Groups = null);
+public sealed record Viewer(PersonId Id, Standing Standing, bool MayPost, ClassState State, AfterArchive After, IReadOnlySet<GroupId>? Groups = null)
+{
+    /// <summary>A student of an open class of whom nothing else is known: what they see, everybody in it sees.</summary>
+    public static Viewer AnyStudent { get; } = new(default, Standing.Student, true, ClassState.Open, AfterArchive.View);
+}
 
 /// <summary>A right and each step that led to it, in words.</summary>
 /// <param name="Members">In a group's folder, what its members may do with one another's things; null elsewhere.</param>

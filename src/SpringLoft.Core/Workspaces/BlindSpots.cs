@@ -44,7 +44,7 @@ public static class BlindSpots
         if (state == ClassState.Archived) return [];
         var byId = folders.ToDictionary(f => f.Id);
         var sights = students.ToDictionary(s => s.Id, s => new Access(new Viewer(s.Id, Standing.Student, s.MayPost, ClassState.Open, AfterArchive.View, s.Groups), byId));
-        var anybody = new Access(new Viewer(default, Standing.Student, true, ClassState.Open, AfterArchive.View), byId);
+        var anybody = new Access(Viewer.AnyStudent, byId);
         var seen = folders.Where(f => anybody.Of(f.Id).Right > Right.None).ToList();
         var found = new List<BlindSpot>();
         if (seen.Count == 0 && folders.All(f => f.Rule is not (FolderRule.OneEach or FolderRule.OnePerGroup)))

@@ -81,6 +81,22 @@ public class CartridgesTests : SchoolTest
     }
 
     [Fact]
+    public async Task What_stands_in_a_folder_for_the_class_inside_one_of_staff_stays_with_staff()
+    {
+        await Fill();
+        var inside = new Arranging(school.Premises).Make(school.Lead, school.Class, new("For later", school.FolderNamed("Key"), FolderRule.ClassViews, null, 0));
+        await school.Items.AddFile(school.Lead, school.Class, inside, "surprise.txt", TinySchool.Bytes("!"), CancellationToken.None);
+        var other = Another("6C");
+
+        await Take(other, Written());
+
+        var access = new Access(Viewer.AnyStudent, school.Read(c => FolderStore.OfClass(c, other)).Select(f => f.Fact));
+        var surprise = school.Read(c => ItemStore.OfClass(c, other)).Single(i => i.Name == "surprise.txt").Id;
+        school.Read(c => ItemStore.Filings(c, other)).Where(f => f.Item == surprise).ShouldAllBe(f => access.Of(f.Folder).Right == Right.None);
+        school.Read(c => ItemStore.Filings(c, other)).Count(f => f.Item == surprise).ShouldBe(1);
+    }
+
+    [Fact]
     public async Task A_structure_too_opens_nothing_that_was_for_staff()
     {
         await Fill();
