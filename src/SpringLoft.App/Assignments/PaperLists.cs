@@ -42,7 +42,13 @@ public sealed class PaperLists(Premises premises, Today today)
     /// <param name="student">Null for all.</param>
     /// <param name="marks">With the marks of what came back.</param>
     /// <param name="nothingToo">Also for those of whom there is nothing to say; one who is asked for has a list either way.</param>
-    public Download ForHomes(Caller who, ClassId id, PersonId? student, int weeks, bool marks, bool nothingToo, Paper paper) => premises.Db.Read(c =>
+    public Download ForHomes(Caller who, ClassId id, PersonId? student, int weeks, bool marks, bool nothingToo, Paper paper)
+    {
+        var (name, lists) = premises.Db.Read(c => Homes(c, who, id, student, weeks, marks, nothingToo));
+        return Printed($"For homes, {name}", lists, paper, 11);
+    }
+
+    private (string Class, IReadOnlyList<PrintedList> Lists) Homes(IDbConnection c, Caller who, ClassId id, PersonId? student, int weeks, bool marks, bool nothingToo)
     {
         var k = ClassGate.Demand(c, who, id, Act.Mark).Class;
         var school = SchoolStore.Get(c)!.Name;
@@ -60,12 +66,18 @@ public sealed class PaperLists(Premises premises, Today today)
                 ]));
         }
         if (lists.Count == 0) throw new RefusedException("lists-none", "Of no student of this class there is anything to say on paper.", "Choose more weeks, or have lists for those too of whom there is nothing to say.");
-        return Printed($"For homes, {k.Name}", lists, paper, 11);
-    });
+        return (k.Name, lists);
+    }
 
     /// <summary>A class's folders and dates for the wall: what everybody in it sees, and no name of a student.</summary>
     /// <param name="language">One of <see cref="HomeWords"/>; null for the first.</param>
-    public Download ForWall(Caller who, ClassId id, string? language, Paper paper) => premises.Db.Read(c =>
+    public Download ForWall(Caller who, ClassId id, string? language, Paper paper)
+    {
+        var list = premises.Db.Read(c => Wall(c, who, id, language));
+        return Printed($"For the wall, {list.Name}", [list], paper, 15);
+    }
+
+    private PrintedList Wall(IDbConnection c, Caller who, ClassId id, string? language)
     {
         var k = ClassGate.Demand(c, who, id, Act.Arrange).Class;
         var w = HomeWords.Of(language);
@@ -79,8 +91,8 @@ public sealed class PaperLists(Premises premises, Today today)
         var placed = AssignmentStore.Filings(c, id);
         var dates = AssignmentStore.OfClass(c, id).Where(a => a.PublishedAt is not null && a.DueOn >= premises.Clock.Today && !given[a.Id].Any() && !groups[a.Id].Any() && placed[a.Id].Any(f => seen.Any(s => s.Id == f)))
             .OrderBy(a => a.DueOn).ThenBy(a => a.DueTime ?? LocalTime.MaxValue).Select(a => new PrintedLine($"{w.DueOn(a.DueOn!.Value, a.DueTime)} · {a.Title}"));
-        return Printed($"For the wall, {k.Name}", [new(SchoolStore.Get(c)!.Name, k.Name, k.TeacherShown ?? "", [new(w.Dates, [.. dates], w.NoDates), new(w.Folders, [.. Tree(default, 0)])])], paper, 15);
-    });
+        return new(SchoolStore.Get(c)!.Name, k.Name, k.TeacherShown ?? "", [new(w.Dates, [.. dates], w.NoDates), new(w.Folders, [.. Tree(default, 0)])]);
+    }
 
     private LocalDate Until(int weeks)
     {

@@ -62,7 +62,8 @@ internal sealed record RollStep(YearRow Year, string? Section, string? Period, C
     {
         if (Sources.Count == 1) return First.Stands.Along.Lines;
         var twice = Sources.Sum(s => s.Copy.Folders.Count + s.Copy.Items.Count + s.Copy.Assignments.Count) - seen.Folders.Count - seen.Things - seen.Assignments.Count;
-        return [.. Sources.SelectMany(s => s.Stands.Along.Lines).GroupBy(l => l.What).Select(g => new AlongLine(g.Key, g.Sum(l => l.Comes), g.Sum(l => l.Stays), g.MaxBy(l => l.Stays)!.Why)),
+        // Each class has the same lines in the same order.
+        return [.. First.Stands.Along.Lines.Select((l, i) => Sources.Select(s => s.Stands.Along.Lines[i]).ToList()).Select(all => new AlongLine(all[0].What, all.Sum(l => l.Comes), all.Sum(l => l.Stays), all.MaxBy(l => l.Stays)!.Why)),
             new("The same in more than one class", 0, twice, "Stands once in the new class. What has only its name in common stands twice.")];
     }
 

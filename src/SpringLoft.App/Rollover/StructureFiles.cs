@@ -141,7 +141,7 @@ public sealed class StructureFiles(Premises premises)
         {
             var rows = FolderStore.OfClass(c, k.Id);
             var byId = rows.ToDictionary(f => f.Id);
-            FolderRule Holds(FolderRow f) => f.Rule != FolderRule.AsAbove ? f.Rule : f.ParentId is { } p ? Holds(byId[p]) : FolderRule.ClassViews;
+            FolderRule Holds(FolderRow f) => FolderHolds.Of(f.Rule, f.ParentId is { } p ? Holds(byId[p]) : null);
             var standing = rows.Where(f => f.StudentId is null && f.GroupId is null).GroupBy(f => (f.ParentId ?? default, SafeName.Key(f.Name))).ToDictionary(g => g.Key, g => g.First());
             var holds = new Dictionary<string, FolderRule>(StringComparer.Ordinal);
             var (made, there) = (0, 0);
@@ -149,7 +149,7 @@ public sealed class StructureFiles(Premises premises)
             {
                 var (key, above) = (Key(f.Path), f.Path.Count > 1 ? Key(f.Path.SkipLast(1)) : null);
                 if (at.ContainsKey(key)) { there++; continue; }
-                var wants = holds[key] = f.Rule != FolderRule.AsAbove ? f.Rule : above is null ? FolderRule.ClassViews : holds[above];
+                var wants = holds[key] = FolderHolds.Of(f.Rule, above is null ? null : holds[above]);
                 var name = SafeName.Make(f.Path[^1])!.Name;
                 // In one that is only to be made nothing stands.
                 FolderRow? Standing(string name) => above is not null && at[above] is null ? null : standing.GetValueOrDefault((above is null ? default : at[above]!.Value, SafeName.Key(name)));

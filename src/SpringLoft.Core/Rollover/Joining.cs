@@ -41,8 +41,7 @@ public sealed class Joining
     public JoinedFolder Folder(int? above, string name, FolderRule rule)
     {
         var parent = above ?? -1;
-        // At the top a folder without a rule of its own is viewed by the class, as Access has it.
-        var holds = rule != FolderRule.AsAbove ? rule : above is { } a ? folders[a].Rule : FolderRule.ClassViews;
+        var holds = FolderHolds.Of(rule, above is { } a ? folders[a].Rule : null);
         if (!wanted.TryGetValue((parent, SafeName.Key(name)), out var same)) wanted[(parent, SafeName.Key(name))] = same = [];
         var another = same.Any(at => folders[at].Brought != source);
         foreach (var at in same)

@@ -6,6 +6,14 @@ namespace SpringLoft.Core.Workspaces;
 /// <param name="Members">What members of that group may do in it; null counts as everything.</param>
 public sealed record FolderFact(FolderId Id, FolderId? Parent, string Name, FolderRule Rule, PersonId? Student, GroupId? Group = null, GroupMay? Members = null);
 
+/// <summary>What rule a folder follows.</summary>
+public static class FolderHolds
+{
+    /// <summary>Its own, or where it has none that of the folder above; at the top the class views.</summary>
+    /// <param name="above">What the folder above follows; null at the top.</param>
+    public static FolderRule Of(FolderRule own, FolderRule? above) => own != FolderRule.AsAbove ? own : above ?? FolderRule.ClassViews;
+}
+
 /// <summary>The person who looks, and the class they look into.</summary>
 /// <param name="MayPost">False for one who may not post: views only.</param>
 /// <param name="Groups">Groups of the class that the person is in; null for none.</param>

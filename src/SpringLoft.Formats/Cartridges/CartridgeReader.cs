@@ -215,14 +215,17 @@ public sealed class CartridgeReader
         {
             var bytes = Bytes(file);
             // No entities, nothing from elsewhere; and so deep that no reader of it runs out of room.
-            XmlReaderSettings settings = new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = MostXml };
-            using (var look = XmlReader.Create(new MemoryStream(bytes), settings))
+            XmlReaderSettings Settings(DtdProcessing types) => new() { DtdProcessing = types, XmlResolver = null, MaxCharactersInDocument = MostXml, MaxCharactersFromEntities = 1024 };
+            using (var look = XmlReader.Create(new MemoryStream(bytes), Settings(DtdProcessing.Parse)))
                 while (look.Read())
+                {
+                    if (look.NodeType == XmlNodeType.DocumentType) throw Broken("it declares a document type or entities, which are not followed.");
                     if (look.Depth > 200) throw Broken("it nests deeper than 200.");
-            using var xml = XmlReader.Create(new MemoryStream(bytes), settings);
+                }
+            using var xml = XmlReader.Create(new MemoryStream(bytes), Settings(DtdProcessing.Prohibit));
             return XDocument.Load(xml).Root!;
         }
-        catch (XmlException e) { throw Broken($"line {e.LineNumber}: {(e.Message.Contains("DTD", StringComparison.Ordinal) ? "it declares a document type or entities, which are not followed." : e.Message)}"); }
+        catch (XmlException e) { throw Broken($"line {e.LineNumber}: {e.Message}"); }
         catch (InvalidDataException) { throw Broken("it is damaged."); }
     }
 }

@@ -151,7 +151,7 @@ public static class HtmlAsText
         {
             if (lines > 0)
             {
-                if (to.Length > 0) to.Append(new string('\n', 1)).Append(lines > 1 ? Margin(item).TrimEnd() + "\n" : "");
+                if (to.Length > 0) to.Append('\n').Append(lines > 1 ? Margin(item).TrimEnd() + "\n" : "");
                 to.Append(Margin(item));
                 (lines, space, began) = (0, false, false);
             }
