@@ -74,7 +74,7 @@ public sealed record HomeWords(string Code, string Name, string Day)
     public string ToHandIn => Pick("To hand in", "Abzugeben", "À rendre", "Para entregar");
     public string NothingToHandIn => Pick("Nothing is due until then.", "Bis dahin ist nichts fällig.", "Rien n’est à rendre d’ici là.", "No hay nada que entregar hasta entonces.");
     public string Folders => Pick("Folders", "Ordner", "Dossiers", "Carpetas");
-    public string Dates => Pick("Dates", "Termine", "Dates", "Fechas");
+    public string Dates => Pick("Dates", "Termine", "Dates à retenir", "Fechas");
     public string NoDates => Pick("No dates yet.", "Noch keine Termine.", "Pas encore de dates.", "Todavía no hay fechas.");
 
     // An open shelf.
