@@ -8,6 +8,9 @@ namespace SpringLoft.Server.Tests;
 /// <summary>The real program as a process of its own, on a real folder and a real port.</summary>
 internal sealed class RealServer : IDisposable
 {
+    /// <summary>The program: where the environment says that it was published, or as it was built beside the tests.</summary>
+    private static readonly string Program = Path.Combine(Environment.GetEnvironmentVariable("SPRING_LOFT_PROGRAM") ?? AppContext.BaseDirectory, "SpringLoft.Server.dll");
+
     private readonly Process process;
 
     private RealServer(Process process, Uri address)
@@ -30,10 +33,9 @@ internal sealed class RealServer : IDisposable
     internal static RealServer Start(string data, string? haltAt = null, int? smallDisk = null, string small = "files", string? clock = null, string? address = null, string? proxy = null, IReadOnlyDictionary<string, string>? settings = null)
     {
         const string any = "http://127.0.0.1:0";
-        var program = Path.Combine(AppContext.BaseDirectory, "SpringLoft.Server.dll");
         var start = smallDisk is { } mb
-            ? new ProcessStartInfo("unshare", ["-rm", "sh", "-c", $"cp -a '{data}/{small}' '{data}-aside' && mount -t tmpfs -o size={mb}m tmpfs '{data}/{small}' && cp -a '{data}-aside/.' '{data}/{small}' && rm -rf '{data}-aside' && exec dotnet '{program}' --urls {any}"])
-            : new ProcessStartInfo("dotnet", [program, "--urls", any]);
+            ? new ProcessStartInfo("unshare", ["-rm", "sh", "-c", $"cp -a '{data}/{small}' '{data}-aside' && mount -t tmpfs -o size={mb}m tmpfs '{data}/{small}' && cp -a '{data}-aside/.' '{data}/{small}' && rm -rf '{data}-aside' && exec dotnet '{Program}' --urls {any}"])
+            : new ProcessStartInfo("dotnet", [Program, "--urls", any]);
         (start.RedirectStandardOutput, start.RedirectStandardError) = (true, true);
         start.Environment["SPRING_LOFT_DATA"] = data;
         foreach (var (name, value) in settings ?? new Dictionary<string, string>()) start.Environment[name] = value;
@@ -54,7 +56,7 @@ internal sealed class RealServer : IDisposable
     /// <summary>The program on a data folder that it is to refuse: its exit code and what it said.</summary>
     internal static (int Code, string Said) Refused(string data, params string[] arguments)
     {
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "SpringLoft.Server.dll"), .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo("dotnet", [Program, .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true };
         start.Environment["SPRING_LOFT_DATA"] = data;
         using var process = Process.Start(start)!;
         var error = process.StandardError.ReadToEndAsync();
