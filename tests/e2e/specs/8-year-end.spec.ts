@@ -258,6 +258,20 @@ test("things of the loft are used in a new class, and a class is restored", asyn
 
   await wren.getByLabel("Find in the loft, over all years").fill("");
   await isAccessible(wren, "the loft");
+
+  // What an archived class was set up with is taken along as a file; nothing comes into it.
+  await wren.goto("/classes/20/set-up");
+  await wren.getByRole("button", { name: "Set-up as a file…" }).click();
+  await expect(dialog.getByText("Nothing comes into an archived class.")).toBeVisible();
+  await expect(dialog.getByText("Choose a cartridge")).toHaveCount(0);
+  const [cartridge] = await Promise.all([wren.waitForEvent("download"), dialog.getByRole("link", { name: "Download a cartridge" }).click()]);
+  expect(execFileSync("unzip", ["-p", await cartridge.path(), "imsmanifest.xml"]).toString()).toContain("Glaze recipes");
+  const [structure] = await Promise.all([wren.waitForEvent("download"), dialog.getByRole("button", { name: "Download a structure file" }).click()]);
+  expect(JSON.parse(readFileSync(await structure.path(), "utf8")).folders.length).toBeGreaterThan(0);
+  await isAccessible(wren, "the set-up of an archived class as a file");
+  await dialog.getByRole("button", { name: "Close" }).last().click();
+
+  await wren.goto("/loft");
   await wren.getByRole("button", { name: /^Restore Clay and Glass 8A · period 1 · 2026–27/ }).click();
   await wren.getByRole("dialog").getByRole("button", { name: "Restore the class" }).click();
   await expect(wren.getByRole("dialog")).toBeHidden();

@@ -14,6 +14,11 @@ import { count } from "../../parts/words";
 /** What was chosen: a structure, which is read here, or a cartridge, which the server reads. */
 type Chosen = { structure: Schemas["StructureFile"] } | { cartridge: File };
 
+interface At {
+  classId: number;
+  name: string;
+}
+
 /** What either of them does. */
 interface Taken {
   folders: number;
@@ -25,16 +30,55 @@ interface Taken {
   left: { name: string; why: string }[];
 }
 
-/** The set-up of a class as a file: downloaded, or taken in from one after saying what it will make. */
-export function SetUpFile({
-  classId,
-  name,
-  onClose,
-}: {
-  classId: number;
-  name: string;
-  onClose: () => void;
-}) {
+/** The set-up of a class as a file. From one that is archived it can only be taken along; into any other it can come too. */
+export function SetUpFile({ shut, ...at }: At & { shut: boolean; onClose: () => void }) {
+  return shut ? (
+    <Ask open looks title="The set-up as a file" act="Close" onAct={at.onClose} onClose={at.onClose}>
+      <Downloads {...at} />
+      <Typography>Neither holds people, work or dates. Nothing comes into an archived class.</Typography>
+    </Ask>
+  ) : (
+    <TakeIn {...at} />
+  );
+}
+
+// Both kinds of file, each with what it carries.
+function Downloads({ classId, name }: At) {
+  const fetch = useAct(
+    async (_: void, headers) =>
+      take(api.GET("/api/classes/{classId}/structure", { params: { path: { classId } }, headers })),
+    (out) => saveText(`${name}, structure.json`, JSON.stringify(out, null, 2), "application/json"),
+  );
+  return (
+    <>
+      <Typography>
+        <strong>Common Cartridge 1.3</strong>, for other programs: folders, files, pages, links, assignments
+        with instructions, points and what is attached. Criteria, groups, dates and who may do what stay
+        behind; what only staff see is marked as theirs.
+      </Typography>
+      <Button
+        component="a"
+        variant="outlined"
+        href={`/api/classes/${classId}/cartridge`}
+        download
+        sx={{ my: 1 }}
+      >
+        Download a cartridge
+      </Button>
+      <Typography>
+        <strong>Structure file</strong>, for this program: folders with who may do what, links, pages,
+        assignments as drafts, groups by name. No files.
+      </Typography>
+      <Button variant="outlined" sx={{ my: 1 }} onClick={() => fetch.mutate()}>
+        Download a structure file
+      </Button>
+      <Problem error={fetch.error} />
+    </>
+  );
+}
+
+// Downloaded, or taken in from one after saying what it will make.
+function TakeIn({ classId, name, onClose }: At & { onClose: () => void }) {
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const [unreadable, setUnreadable] = useState<string | null>(null);
   const path = { path: { classId } };
@@ -56,10 +100,6 @@ export function SetUpFile({
   };
   const preview = useAct<Chosen, Taken>((what) => send(what, false));
   const act = useAct<void, Taken>((_, headers) => send(chosen!, true, headers));
-  const fetch = useAct(
-    async (_: void, headers) => take(api.GET("/api/classes/{classId}/structure", { params: path, headers })),
-    (out) => saveText(`${name}, structure.json`, JSON.stringify(out, null, 2), "application/json"),
-  );
   const choose = async (file: File) => {
     act.reset();
     preview.reset();
@@ -87,31 +127,11 @@ export function SetUpFile({
       act={act.isSuccess ? "Close" : "Take it into this class"}
       disabled={!act.isSuccess && (!preview.data || preview.isPending)}
       busy={act.isPending}
-      error={act.error ?? fetch.error}
+      error={act.error}
       onAct={() => (act.isSuccess ? onClose() : act.mutate())}
       onClose={onClose}
     >
-      <Typography>
-        <strong>Common Cartridge 1.3</strong>, for other programs: folders, files, pages, links, assignments
-        with instructions, points and what is attached. Criteria, groups, dates and who may do what stay
-        behind; what only staff see is marked as theirs.
-      </Typography>
-      <Button
-        component="a"
-        variant="outlined"
-        href={`/api/classes/${classId}/cartridge`}
-        download
-        sx={{ my: 1 }}
-      >
-        Download a cartridge
-      </Button>
-      <Typography>
-        <strong>Structure file</strong>, for this program: folders with who may do what, links, pages,
-        assignments as drafts, groups by name. No files.
-      </Typography>
-      <Button variant="outlined" sx={{ my: 1 }} onClick={() => fetch.mutate()}>
-        Download a structure file
-      </Button>
+      <Downloads classId={classId} name={name} />
       <Typography sx={{ mb: 1 }}>
         Neither holds people, work or dates. Taken in, what is missing is made and what stands here stays as
         it is.

@@ -115,7 +115,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
             Draw on the past…
           </Button>
         )}
-        {!shut && <Button onClick={() => setAsking("file")}>Set-up as a file…</Button>}
+        <Button onClick={() => setAsking("file")}>Set-up as a file…</Button>
         {head.kind === "Class" && (
           <Button component={RouterLink} to={`/classes/${classId}/acknowledged`}>
             Acknowledged
@@ -165,7 +165,7 @@ export function WorkspaceSlip({ workspace }: { workspace: Schemas["WorkspaceView
       {asking === "open" && <OpenClass head={head} onClose={close} />}
       {asking === "details" && <DetailsForm head={head} onClose={close} />}
       {asking === "welcome" && <WelcomeNote workspace={workspace} onClose={close} />}
-      {asking === "file" && <SetUpFile classId={classId} name={head.name} onClose={close} />}
+      {asking === "file" && <SetUpFile classId={classId} name={head.name} shut={shut} onClose={close} />}
       {asking === "give" && <GiveOut workspace={workspace} welcome onClose={close} />}
       {asking === "calendar" && <ClassCalendar workspace={workspace} onClose={close} />}
       {asking === "uses" && <ChooseThings classId={classId} onClose={close} />}
