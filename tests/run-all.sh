@@ -11,7 +11,8 @@ scratch=$(mktemp -d)
 if [ "$(df --output=avail -k /dev/shm 2> /dev/null | tail -n 1)" -gt 4000000 ] 2> /dev/null; then rm -rf "$scratch"; scratch=$(mktemp -d -p /dev/shm); fi
 export TMPDIR=$scratch
 logs=$(mktemp -d); trap 'rm -rf "$scratch"' EXIT
-# The tests of the server start the program that was published, without the client: it is compiled for the machine and so starts in half the time.
+# The tests of the server start the program as `make build` published it, without the client: it is compiled for the machine
+# and so starts sooner. Run by itself, this script tests what was published last: use `make test`.
 if [ -f build/SpringLoft.Server.dll ]; then
   cp -r build "$scratch/program" && rm -rf "$scratch/program/wwwroot"
   export SPRING_LOFT_PROGRAM=$scratch/program
